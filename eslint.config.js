@@ -1,0 +1,69 @@
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+/** Arrows between layers go one way: routes → server → core, ui → core, cli → core; core → nothing of ours. */
+const layer = (files, patterns) => ({
+  files,
+  rules: {
+    '@typescript-eslint/no-restricted-imports': [
+      'error',
+      {
+        patterns: patterns.map(([group, message, allowTypeImports = false]) => ({
+          group,
+          message,
+          allowTypeImports,
+        })),
+      },
+    ],
+  },
+});
+const SERVER = [['**/server/**', '$lib/server/**'], 'This layer may not reach into the server.'];
+const UI = [['**/ui/**', '$lib/ui/**', '*.svelte'], 'This layer may not reach into the interface.'];
+const ROUTES = [['**/routes/**'], 'Nothing imports routes.'];
+const KIT = [
+  ['$app/**', '@sveltejs/**', 'svelte', 'svelte/**'],
+  'This layer knows nothing of Svelte or Kit.',
+];
+const NODE = [
+  ['node:*', 'fs', 'path', 'crypto', 'knex', 'better-sqlite3'],
+  'The core is pure: no Node built-ins, no database.',
+];
+
+export default ts.config(
+  { ignores: ['build/', '.svelte-kit/', 'node_modules/', '.data/', 'coverage/'] },
+  ...ts.configs.recommended,
+  ...svelte.configs['flat/recommended'],
+  {
+    languageOptions: { globals: { ...globals.browser, ...globals.node } },
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': 'off',
+      'no-restricted-globals': 'off',
+    },
+  },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig } },
+    rules: {
+      'svelte/no-at-html-tags': 'off',
+      'svelte/no-navigation-without-resolve': 'off',
+      'svelte/require-each-key': 'error',
+    },
+  },
+  {
+    ...layer(['src/lib/core/**/*.ts'], [SERVER, UI, ROUTES, KIT, NODE]),
+    ignores: ['**/*.test.ts'],
+  },
+  {
+    files: ['src/lib/core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'process', 'Buffer', 'fetch'],
+    },
+  },
+  layer(['src/lib/server/**/*.ts'], [UI, ROUTES, KIT]),
+  layer(['src/lib/ui/**'], [[...SERVER, true], ROUTES]),
+  layer(['src/workers/**/*.ts'], [SERVER, UI, ROUTES, KIT]),
+);

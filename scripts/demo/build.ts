@@ -1,0 +1,120 @@
+/**
+ * Builds the demo library with the product's own services: imports files, captures pages from the stand-ins, keeps
+ * passages. Does nothing when the data folder already holds a library. The stand-ins must be running.
+ */
+import { recognise } from '../../src/lib/core/source/index';
+import { describe } from '../../src/lib/core/passages/index';
+import { defaultContext, scoped } from '../../src/lib/server/context';
+import { closeDatabase, database } from '../../src/lib/server/db/open';
+import { fileSources, insertProject } from '../../src/lib/server/repositories/projects';
+import { getCopy } from '../../src/lib/server/repositories/copies';
+import { getJob, type Job } from '../../src/lib/server/repositories/jobs';
+import { getSource } from '../../src/lib/server/repositories/sources';
+import { capture, type CaptureResult } from '../../src/lib/server/services/capture';
+import { keepPassage } from '../../src/lib/server/services/passages';
+import { importFile, type ImportReport } from '../../src/lib/server/services/references';
+import { checkSource, editSource } from '../../src/lib/server/services/sources';
+import { closePools } from '../../src/lib/server/workers/pools';
+import { BLOG, GUIDE, MARSH, NEWS, THESIS, TURBINES, type Part } from '../../stand-ins/texts';
+import { ECOLOGY, OTHER_FILE, SOURCES, TAGS } from './sources';
+
+const ctx = await defaultContext(await database());
+
+async function settled(job: Job): Promise<Job> {
+  for (;;) {
+    const now = await getJob(ctx, job.id);
+    if (now.state === 'failed') throw new Error(`${JSON.stringify(job.input)}: ${now.error?.message}`);
+    if (now.state === 'done') {
+      await scoped(ctx, 'job').where({ id: job.id }).update({ state: 'dismissed' });
+      return now;
+    }
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+}
+
+async function keepAll(copyId: string, parts: Part[]): Promise<number> {
+  const { text } = await getCopy(ctx, copyId);
+  const paragraphs = text.split('\n');
+  let kept = 0;
+  for (const sentence of parts.flatMap((p) => p.paragraphs.flat())) {
+    if (!sentence.gist) continue;
+    const words = sentence.text.trim();
+    const start = text.indexOf(words);
+    if (start === -1) throw new Error(`not in the copy: ${words}`);
+    const nth = paragraphs.findIndex((p) => p.includes(words)) + 1;
+    await keepPassage(ctx, {
+      copyId,
+      selectors: describe(text, start, start + words.length),
+      kind: sentence.kind ?? 'quotation',
+      tint: sentence.tint ?? 'claim',
+      gist: sentence.gist,
+      ownWords: sentence.own ?? '',
+      locator: { label: 'paragraph', value: String(nth) },
+      visibility: 'library',
+    });
+    kept++;
+  }
+  return kept;
+}
+
+async function build(): Promise<void> {
+  await scoped(ctx, 'project').count();
+  await ctx.db('library').where({ id: ctx.libraryId }).update({ name: 'Tide mills' });
+  const thesis = await insertProject(ctx, { name: 'Tide mills thesis', style: 'apa', locale: 'en-US' });
+  const paper = await insertProject(ctx, {
+    name: 'Ponds and salt marsh, paper',
+    style: 'vancouver',
+    locale: 'en-GB',
+  });
+
+  const bytes = new TextEncoder().encode(JSON.stringify(SOURCES));
+  const imported = await settled(
+    await importFile(ctx, bytes, { fileName: 'tide-mills.json', projectId: thesis.id, toIntake: false }),
+  );
+  const other = new TextEncoder().encode(OTHER_FILE);
+  await settled(
+    await importFile(ctx, other, { fileName: 'from-a-colleague.bib', projectId: thesis.id, toIntake: false }),
+  );
+  const idOf = new Map((imported.result as ImportReport).added.map((a, i) => [String(SOURCES[i]!.id), a.id]));
+  await fileSources(
+    ctx,
+    paper.id,
+    ECOLOGY.map((key) => idOf.get(key)!),
+  );
+  for (const [tag, keys] of Object.entries(TAGS))
+    for (const key of keys) {
+      const source = await getSource(ctx, idOf.get(key)!);
+      await editSource(ctx, source.id, source.revision, {
+        fields: {},
+        tags: [...source.record.retexa.tags, tag],
+      });
+    }
+
+  const pages: [string, Part[] | undefined, boolean][] = [
+    ['https://marshletters.example/articles/3-1-7', MARSH, true],
+    ['https://repository.northsound.example/handle/1/4455', THESIS, true],
+    ['10.5555/shr.9.33', TURBINES, true],
+    ['https://longsoundwalks.example/posts/thirty-one-ponds', BLOG, true],
+    ['https://news.portledger.example/2023/03/14/last-miller.html', NEWS, false],
+    ['https://harbourcouncil.example/guides/dressing', GUIDE, false],
+    ['https://repository.northsound.example/handle/1/5120', undefined, false],
+    ['https://openindex.example/work/w3107', undefined, false],
+  ];
+  let passages = 0;
+  for (const [text, parts, checked] of pages) {
+    const done = await settled(await capture(ctx, { text, projectId: thesis.id }));
+    const { sourceId, copyId } = done.result as CaptureResult;
+    if (parts && copyId) passages += await keepAll(copyId, parts);
+    if (checked) await checkSource(ctx, sourceId, (await getSource(ctx, sourceId)).revision, true);
+    if (text.includes('3-1-7') || recognise(text).kind === 'doi')
+      await fileSources(ctx, paper.id, [sourceId]);
+  }
+  const [{ n }] = (await scoped(ctx, 'source').count({ n: '*' })) as unknown as [{ n: number }];
+  console.log(`demo library: ${n} sources, ${passages} passages`);
+}
+
+const [{ n }] = (await scoped(ctx, 'source').count({ n: '*' })) as unknown as [{ n: number }];
+if (n === 0) await build();
+else console.log(`demo library: kept as it is, ${n} sources`);
+await closePools();
+await closeDatabase();

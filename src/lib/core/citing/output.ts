@@ -1,0 +1,39 @@
+import { escapeHtml } from '../text';
+import type { PrintedList, PrintedReference } from './printer';
+import { runsToHtml, runsToRtf, runsToText } from './runs';
+
+const labelled = (e: PrintedReference) => (e.label ? `${e.label.trim()} ` : '');
+
+/** A list as plain text: an entry a paragraph; with a hanging indent, lines are not broken but the second tab stop is kept. */
+export function listToText(list: PrintedList): string {
+  return list.entries.map((e) => labelled(e) + runsToText(e.runs)).join('\n\n') + '\n';
+}
+
+/** A list as an HTML fragment that keeps its look when pasted: styles are in the elements. */
+export function listToHtml(list: PrintedList): string {
+  const indent = list.hangingIndent ? 'margin:0 0 0.6em 2em;text-indent:-2em' : 'margin:0 0 0.6em 0';
+  return list.entries
+    .map((e) => `<p style="${indent}">${escapeHtml(labelled(e))}${runsToHtml(e.runs, { links: true })}</p>`)
+    .join('\n');
+}
+
+/** A list as a whole HTML document. `lang` is the list's language. */
+export function htmlDocument(list: PrintedList, title: string, lang: string): string {
+  return `<!doctype html>
+<html lang="${escapeHtml(lang)}">
+<head><meta charset="utf-8"><title>${escapeHtml(title)}</title></head>
+<body style="font-family:serif;max-width:40em;margin:2em auto;line-height:1.5">
+<h1 style="font-size:1.2em;text-align:center">${escapeHtml(title)}</h1>
+${listToHtml(list)}
+</body>
+</html>
+`;
+}
+
+/** A list as an RTF document, hanging indent of half an inch (720 twips). */
+export function rtfDocument(list: PrintedList, title: string): string {
+  const indent = list.hangingIndent ? '\\li720\\fi-720' : '';
+  const paragraph = (body: string) => `{\\pard${indent}\\sa120 ${body}\\par}`;
+  const entries = list.entries.map((e) => paragraph(runsToRtf([{ text: labelled(e) }, ...e.runs])));
+  return `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0{\\fonttbl{\\f0\\froman Times New Roman;}}\n{\\pard\\qc\\b\\sa240 ${runsToRtf([{ text: title }])}\\par}\n${entries.join('\n')}\n}\n`;
+}

@@ -1,0 +1,139 @@
+import { decodeEntities, escapeHtml } from '../text';
+
+/** A stretch of printed text of one look. `field` is the record's field it was printed from. */
+export interface Run {
+  text: string;
+  italic?: boolean;
+  bold?: boolean;
+  smallCaps?: boolean;
+  underline?: boolean;
+  raised?: boolean;
+  lowered?: boolean;
+  href?: string;
+  field?: string;
+}
+
+type Look = Omit<Run, 'text'>;
+
+function lookOf(tag: string, attributes: string, fieldOf: (variables: string) => string | undefined): Look {
+  const style = /style="([^"]*)"/.exec(attributes)?.[1] ?? '';
+  const variables = /data-variables="([^"]*)"/.exec(attributes)?.[1];
+  const field = variables === undefined ? undefined : fieldOf(variables);
+  const href = /href="([^"]*)"/.exec(attributes)?.[1];
+  return {
+    ...(tag === 'i' || tag === 'em' || /font-style:\s*italic/.test(style) ? { italic: true } : {}),
+    ...(/font-style:\s*normal/.test(style) ? { italic: false } : {}),
+    ...(tag === 'b' || tag === 'strong' || /font-weight:\s*bold/.test(style) ? { bold: true } : {}),
+    ...(/font-weight:\s*normal/.test(style) ? { bold: false } : {}),
+    ...(/font-variant:\s*small-caps/.test(style) ? { smallCaps: true } : {}),
+    ...(/font-variant:\s*normal/.test(style) ? { smallCaps: false } : {}),
+    ...(/text-decoration:\s*underline/.test(style) ? { underline: true } : {}),
+    ...(tag === 'sup' || /vertical-align:\s*super/.test(style) ? { raised: true } : {}),
+    ...(tag === 'sub' || /vertical-align:\s*sub(?!e)/.test(style) ? { lowered: true } : {}),
+    ...(tag === 'a' && href ? { href: decodeEntities(href) } : {}),
+    ...(field ? { field } : {}),
+  };
+}
+
+/**
+ * Runs of the processor's HTML (inline tags, character references and `data-variables` wrappers).
+ * `fieldOf` turns the wrapper's variable names into the record's field.
+ */
+export function runsOf(html: string, fieldOf: (variables: string) => string | undefined): Run[] {
+  const runs: Run[] = [];
+  const stack: { tag: string; look: Look }[] = [{ tag: '', look: {} }];
+  for (const m of html.matchAll(/<(\/?)([a-z][a-z0-9]*)([^>]*)>|([^<]+|<)/gi)) {
+    const [, slash, tag, attributes = '', text] = m;
+    if (text !== undefined) {
+      const look = stack[stack.length - 1]!.look;
+      const value = decodeEntities(text);
+      const last = runs[runs.length - 1];
+      if (last && sameLook(last, look)) last.text += value;
+      else runs.push({ text: value, ...look });
+    } else if (slash) {
+      const at = stack.findLastIndex((s) => s.tag === tag);
+      if (at > 0) stack.length = at;
+    } else
+      stack.push({
+        tag: tag!,
+        look: { ...stack[stack.length - 1]!.look, ...lookOf(tag!, attributes, fieldOf) },
+      });
+  }
+  return trimmed(runs);
+}
+
+function sameLook(run: Run, look: Look): boolean {
+  const keys = ['italic', 'bold', 'smallCaps', 'underline', 'raised', 'lowered', 'href', 'field'] as const;
+  return keys.every((k) => (run[k] || undefined) === (look[k] || undefined));
+}
+
+function trimmed(runs: Run[]): Run[] {
+  const kept = runs.map((r) => ({ ...r, text: r.text.replace(/[\r\n]+\s*/g, ' ') }));
+  if (kept[0]) kept[0].text = kept[0].text.trimStart();
+  const last = kept[kept.length - 1];
+  if (last) last.text = last.text.trimEnd();
+  return kept.filter((r) => r.text !== '');
+}
+
+/** The text of runs, without any look. */
+export function runsToText(runs: Run[]): string {
+  return runs.map((r) => r.text).join('');
+}
+
+const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
+
+function linked(text: string): string {
+  let out = '';
+  let from = 0;
+  for (const m of text.matchAll(ADDRESS)) {
+    out += escapeHtml(text.slice(from, m.index)) + `<a href="${escapeHtml(m[0])}">${escapeHtml(m[0])}</a>`;
+    from = m.index + m[0].length;
+  }
+  return out + escapeHtml(text.slice(from));
+}
+
+/** Runs as HTML. With `fields`, parts carry `data-field`; with `links`, addresses become links. */
+export function runsToHtml(runs: Run[], options: { fields?: boolean; links?: boolean } = {}): string {
+  let html = '';
+  for (const run of runs) {
+    let inner = options.links ? linked(run.text) : escapeHtml(run.text);
+    if (run.smallCaps) inner = `<span style="font-variant:small-caps">${inner}</span>`;
+    if (run.underline) inner = `<u>${inner}</u>`;
+    if (run.raised) inner = `<sup>${inner}</sup>`;
+    if (run.lowered) inner = `<sub>${inner}</sub>`;
+    if (run.bold) inner = `<b>${inner}</b>`;
+    if (run.italic) inner = `<i>${inner}</i>`;
+    if (options.fields && run.field) inner = `<span data-field="${escapeHtml(run.field)}">${inner}</span>`;
+    html += inner;
+  }
+  return html;
+}
+
+function rtfText(text: string): string {
+  let out = '';
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === 0x5c || code === 0x7b || code === 0x7d) out += `\\${text[i]}`;
+    else if (code < 0x80) out += text[i];
+    // RTF 1.9.1, "Unicode RTF": \uN is a signed 16-bit unit, followed by one character for older readers.
+    else out += `\\u${code > 0x7fff ? code - 0x10000 : code}?`;
+  }
+  return out;
+}
+
+/** Runs as RTF (Rich Text Format 1.9.1), without document or paragraph. */
+export function runsToRtf(runs: Run[]): string {
+  return runs
+    .map((r) => {
+      const codes = [
+        r.italic && '\\i',
+        r.bold && '\\b',
+        r.smallCaps && '\\scaps',
+        r.underline && '\\ul',
+        r.raised && '\\super',
+        r.lowered && '\\sub',
+      ].filter(Boolean);
+      return codes.length ? `{${codes.join('')} ${rtfText(r.text)}}` : rtfText(r.text);
+    })
+    .join('');
+}

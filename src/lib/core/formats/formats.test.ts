@@ -1,0 +1,230 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { sourceRecord, toCsl, type SourceRecord } from '../source';
+import { FORMAT_NAMES, readFormat, sniff, writeFormat, type FormatName } from './index';
+import { namesFromTex } from './bibtex/names';
+import { texToText, textToTex } from './bibtex/tex';
+
+const one = (format: FormatName, text: string) => {
+  const { entries, skipped } = readFormat(format, text);
+  expect(skipped).toEqual([]);
+  expect(entries).toHaveLength(1);
+  return entries[0]!;
+};
+
+describe('TeX', () => {
+  it.each([
+    ['\\"{o}\\"o{\\"o}', 'ööö'],
+    ["\\'{\\i}", 'í'],
+    ['\\v{S}koda \\c{c} \\aa{} {\\O}re', 'Škoda ç å Øre'],
+    ["1540--1610 --- ``so''", '1540–1610 — “so”'],
+    ['Smith~\\& Sons 5\\%', 'Smith\u00a0& Sons 5%'],
+    ['\\emph{Zostera} in H\\textsubscript{2}O', '<i>Zostera</i> in H<sub>2</sub>O'],
+    ['$10^{-3}$ m', '10<sup>-3</sup> m'],
+    ['open { brace', 'open brace'],
+  ])('reads %s', (tex, text) => expect(texToText(tex)).toBe(text));
+  it('turns braces that protect case into nocase and back', () => {
+    expect(texToText('The {DNA} of {Venice}', true)).toBe(
+      'The <span class="nocase">DNA</span> of <span class="nocase">Venice</span>',
+    );
+    expect(textToTex('The <span class="nocase">DNA</span> & <i>x</i>')).toBe('The {DNA} \\& \\emph{x}');
+    expect(texToText('{A Whole Title}', true)).toBe('A Whole Title');
+  });
+});
+
+describe('BibTeX names', () => {
+  // Forms and the "von" rule: btxdoc, section 4, item 18; "Charles Louis Xavier Joseph de la Vall{\'e}e Poussin" is its example.
+  it.each([
+    [
+      "Charles Louis Xavier Joseph de la Vall{\\'e}e Poussin",
+      { given: 'Charles Louis Xavier Joseph', 'non-dropping-particle': 'de la', family: 'Vallée Poussin' },
+    ],
+    ['van Beethoven, Ludwig', { 'non-dropping-particle': 'van', family: 'Beethoven', given: 'Ludwig' }],
+    ['King, Jr, Martin Luther', { family: 'King', suffix: 'Jr', given: 'Martin Luther' }],
+    ['{Barnes and Noble, Inc.}', { literal: 'Barnes and Noble, Inc.' }],
+  ])('reads %s', (tex, name) => expect(namesFromTex(tex).names).toEqual([name]));
+  it('splits at and, notes others', () => {
+    expect(namesFromTex('A. One and B. Two and others')).toMatchObject({
+      others: true,
+      names: [{ family: 'One' }, { family: 'Two' }],
+    });
+  });
+});
+
+describe('BibTeX', () => {
+  it('reads strings, concatenation, months, parentheses and text between entries', () => {
+    const { entries, skipped } = readFormat(
+      'bibtex',
+      `\uFEFFA word before. @string{jce = "Journal of Coastal "}
+@comment{ignored @article{x,}}
+@preamble{"\\newcommand{x}"}
+@article(barrow1998,
+  Author = {Barrow, E. M. and Tully, Jr., J. Q.},
+  title = {Grain, Toll and {Tide}},
+  journal = jce # {Economics},
+  year = 1998, month = mar, volume = 44, number = {2}, pages = {112--130},
+  keywords = {leases, tolls},
+  mrnumber = {77},
+)`,
+    );
+    expect(skipped).toEqual([]);
+    expect(entries[0]).toMatchObject({ key: 'barrow1998', line: 4 });
+    expect(entries[0]!.record).toMatchObject({
+      type: 'article-journal',
+      'container-title': 'Journal of Coastal Economics',
+      issued: { 'date-parts': [[1998, 3]] },
+      issue: '2',
+      page: '112-130',
+      retexa: { tags: ['leases', 'tolls'], kept: { bibtex: { mrnumber: '77' } } },
+    });
+  });
+  it('skips a broken entry, says where, and reads the rest', () => {
+    const { entries, skipped } = readFormat(
+      'bibtex',
+      '@book{a, title = {One}}\n\n@book{b,\n title = {Two\n}\n@book{c, title = {Three}}\n@book{d title={Four}}\n@book{e, title={Five}}',
+    );
+    expect(entries.map((e) => e.key)).toEqual(['a', 'c', 'e']);
+    expect(skipped.map((s) => s.line)).toEqual([3, 7]);
+    expect(skipped[0]!.reason).toContain('never closed');
+    expect(skipped[1]!.reason).toContain('comma');
+  });
+  it('says what it cannot hold', () => {
+    const record = sourceRecord.parse({
+      type: 'motion_picture',
+      title: 'T',
+      director: [{ family: 'D' }],
+      'original-date': { 'date-parts': [[1950]] },
+    });
+    const { losses } = writeFormat('bibtex', [{ key: 'k', record }]);
+    expect(losses.map((l) => l.field).sort()).toEqual(['director', 'type']);
+  });
+});
+
+describe('RIS', () => {
+  it('reads tags, wrapped lines, dates and a missing ER', () => {
+    const { entries, skipped } = readFormat(
+      'ris',
+      'junk\r\nTY  - JOUR\r\nAU  - Ferreira, Ana\r\nA1  - Ng, Tsz Ho\r\nTI  - Salt marsh recovery\r\nbehind breached dams\r\nT2  - Marsh Letters\r\nDA  - 2021/11//\r\nPY  - 2021\r\nSP  - 7\r\nEP  - 24\r\nSN  - 0317-8471\r\nKW  - marsh\r\nZZ  - 1\r\nTY  - BOOK\r\nTI  - Two\r\nER  - \r\n',
+    );
+    expect(skipped).toMatchObject([{ line: 1 }]);
+    expect(entries.map((e) => e.line)).toEqual([2, 15]);
+    expect(entries[0]!.notes.join()).toContain('ER');
+    expect(entries[0]!.record).toMatchObject({
+      title: 'Salt marsh recovery behind breached dams',
+      author: [{ family: 'Ferreira' }, { family: 'Ng' }],
+      issued: { 'date-parts': [[2021, 11]] },
+      page: '7-24',
+      ISSN: '0317-8471',
+      retexa: { tags: ['marsh'], kept: { ris: { ZZ: '1' } } },
+    });
+  });
+});
+
+describe('CSL-JSON', () => {
+  it('names the line of a bad item and of broken JSON', () => {
+    const { entries, skipped } = readFormat(
+      'csl-json',
+      '[\n{"id":1,"type":"book","title":"A","shelf":"x"},\n{"id":2,"type":"book","author":[{}]}\n]',
+    );
+    expect(entries[0]!.record.retexa.kept['csl-json']).toEqual({ shelf: '"x"' });
+    expect(skipped).toMatchObject([{ line: 3 }]);
+    expect(readFormat('csl-json', '[{"a":\n}').skipped[0]?.reason).toContain('not valid JSON');
+  });
+});
+
+describe('round trips', () => {
+  const letters = fc.stringMatching(/^[A-ZÄÖÉŁŠ][a-zäöéçšøß]{1,8}$/);
+  const words = fc
+    .array(
+      fc.oneof(
+        letters,
+        fc.constantFrom('of', 'and', '50%', 'R&D', 'x_1', '#2', '“so”', 'to–fro', '<i>Zostera</i>'),
+      ),
+      { minLength: 1, maxLength: 6 },
+    )
+    .map((w) => w.join(' '));
+  const name = fc.oneof(
+    fc.record({ family: letters, given: letters }),
+    fc.record({
+      'non-dropping-particle': fc.constantFrom('van der', 'de la', 'von'),
+      family: letters,
+      given: letters,
+    }),
+    fc.record({ family: letters, given: letters, suffix: fc.constantFrom('Jr.', 'III') }),
+    letters.map((w) => ({ literal: `${w} University` })),
+  );
+  const date = fc
+    .oneof(
+      fc.tuple(fc.integer({ min: 1000, max: 2030 })),
+      fc.tuple(fc.integer({ min: 1000, max: 2030 }), fc.integer({ min: 1, max: 12 })),
+      fc.tuple(
+        fc.integer({ min: 1000, max: 2030 }),
+        fc.integer({ min: 1, max: 12 }),
+        fc.integer({ min: 1, max: 28 }),
+      ),
+    )
+    .map((parts) => ({ 'date-parts': [[...parts]] }));
+  const record = fc
+    .record(
+      {
+        type: fc.constantFrom('article-journal', 'book', 'chapter', 'report', 'thesis', 'paper-conference'),
+        title: words,
+        author: fc.array(name, { minLength: 1, maxLength: 3 }),
+        editor: fc.array(name, { minLength: 1, maxLength: 2 }),
+        issued: date,
+        volume: fc.nat(99).map(String),
+        page: fc.constantFrom('7-24', '112', 'e44'),
+        publisher: words,
+        'publisher-place': letters,
+        DOI: fc.constantFrom('10.5555/a.b_c', '10.5555/x(1)'),
+        abstract: words,
+        language: fc.constantFrom('en', 'de-DE'),
+      },
+      { requiredKeys: ['type', 'title', 'author'] },
+    )
+    .map((r) => sourceRecord.parse(r));
+
+  it.each(FORMAT_NAMES)('%s gives back what it holds', (format) => {
+    fc.assert(
+      fc.property(record, (r: SourceRecord) => {
+        const { text, losses } = writeFormat(format, [{ key: 'key1', record: r }]);
+        const back = one(format, text);
+        const expected: Record<string, unknown> = toCsl('key1', r);
+        const actual: Record<string, unknown> = toCsl('key1', back.record);
+        for (const { field } of losses) delete expected[field];
+        if (r.type === 'thesis' && r.genre === undefined) delete actual.genre;
+        expect(actual).toEqual(expected);
+        expect(back.key).toBe('key1');
+      }),
+      { numRuns: 300 },
+    );
+  });
+  it('never throws on cut or shuffled files', () => {
+    const sample = FORMAT_NAMES.map(
+      (f) =>
+        writeFormat(f, [{ key: 'k', record: sourceRecord.parse({ type: 'book', title: 'A {B}' }) }]).text,
+    ).join('\n');
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...FORMAT_NAMES),
+        fc.nat(sample.length),
+        fc.nat(sample.length),
+        fc.string(),
+        (f, a, b, noise) => {
+          readFormat(f, sample.slice(a) + noise + sample.slice(0, b));
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('sniffing', () => {
+  it('tells formats by their content', () => {
+    expect(sniff('[{"id":1}]')).toBe('csl-json');
+    expect(sniff('\n@book{x, title={Y}}')).toBe('bibtex');
+    expect(sniff('TY  - BOOK\n')).toBe('ris');
+    expect(sniff('hello', 'refs.bib')).toBe('bibtex');
+    expect(sniff('hello')).toBeUndefined();
+  });
+});

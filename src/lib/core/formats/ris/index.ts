@@ -1,0 +1,220 @@
+import {
+  findIsbn,
+  isDateVariable,
+  isIssn,
+  isNameVariable,
+  isTextVariable,
+  looksInstitutional,
+  nameText,
+  parseDate,
+  parseName,
+  typedDate,
+  type CslDate,
+  type CslName,
+  type CslType,
+  type SourceRecord,
+} from '../../source';
+import { finish } from '../finish';
+import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
+import { NAME_RULES, tagRule, TYPE_RULES } from './mapping';
+
+/** The first month number of each season in a RIS date's last part is not known to the format; seasons stay words. */
+function risDate(text: string): CslDate | undefined {
+  const [year = '', month = '', day = '', other = ''] = text.split('/').map((p) => p.trim());
+  if (/^\d{4}$/.test(year)) {
+    const parts = [year, month, day].filter((p) => /^\d{1,4}$/.test(p));
+    const season = /^(?:spring|summer|autumn|fall|winter)$/i.test(other)
+      ? parseDate(`${other} ${year}`)
+      : undefined;
+    return season ?? parseDate(parts.join('-')) ?? parseDate(year);
+  }
+  return parseDate(text) ?? typedDate(text);
+}
+
+function risName(text: string): CslName | undefined {
+  return text.includes(',') && !looksInstitutional(text)
+    ? parseName(text)
+    : looksInstitutional(text)
+      ? { literal: text }
+      : parseName(text);
+}
+
+interface RawRecord {
+  line: number;
+  type: string;
+  tags: [string, string][];
+  text: string;
+  notes: string[];
+}
+
+/**
+ * Splits a RIS file into records: a line is a tag, two spaces, a hyphen, a space, a value; `TY` begins, `ER` ends; a
+ * line without a tag goes on with the value before it. Syntax: RIS format specification. A record without `ER` ends
+ * at the next `TY`, with a note; lines before the first `TY` are skipped and said.
+ */
+function parseRis(source: string): { records: RawRecord[]; skipped: ReadResult['skipped'] } {
+  const records: RawRecord[] = [];
+  const skipped: ReadResult['skipped'] = [];
+  let current: RawRecord | undefined;
+  source
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\r|\n/)
+    .forEach((text, i) => {
+      const line = i + 1;
+      const m = /^\s*([A-Z][A-Z0-9]) {1,2}-(?: (.*)|)$/.exec(text);
+      if (!m) {
+        if (text.trim() === '') return;
+        const last = current?.tags[current.tags.length - 1];
+        if (last) last[1] += (last[1] ? ' ' : '') + text.trim();
+        else if (!current && skipped[skipped.length - 1]?.line !== line - 1)
+          skipped.push({ line, reason: 'text outside a record', text: text.slice(0, 120) });
+        return;
+      }
+      const [, tag = '', value = ''] = m;
+      if (tag === 'TY') {
+        if (current) {
+          current.notes.push('“ER” is missing at the end of the record');
+          records.push(current);
+        }
+        current = { line, type: value.trim(), tags: [], text, notes: [] };
+      } else if (!current)
+        skipped.push({ line, reason: `tag ${tag} outside a record`, text: text.slice(0, 120) });
+      else if (tag === 'ER') {
+        records.push(current);
+        current = undefined;
+      } else current.tags.push([tag, value.trim()]);
+    });
+  if (current)
+    records.push({
+      ...(current as RawRecord),
+      notes: [...(current as RawRecord).notes, '“ER” is missing at the end of the record'],
+    });
+  return { records, skipped };
+}
+
+function readRecord(raw: RawRecord) {
+  const notes = [...raw.notes];
+  const type = TYPE_RULES.find(([tag]) => tag === raw.type)?.[1] ?? 'document';
+  if (!TYPE_RULES.some(([tag]) => tag === raw.type))
+    notes.push(`reference type “${raw.type}” is not known; read as a document`);
+  const fields: Record<string, unknown> = { type };
+  const kept: Record<string, string> = {};
+  const tags: string[] = [];
+  let [first, last, key, year] = ['', '', '', ''];
+  for (const [tag, value] of raw.tags) {
+    if (!value) continue;
+    const named = NAME_RULES.find((r) => r.tag === tag && (!r.types || r.types.includes(type)));
+    if (named) {
+      const name = risName(value);
+      if (name) fields[named.csl] = [...((fields[named.csl] as CslName[]) ?? []), name];
+    } else if (tag === 'KW') tags.push(value.slice(0, 120));
+    else if (tag === 'SP') first = value;
+    else if (tag === 'EP') last = value;
+    else if (tag === 'ID') key = value;
+    else if (tag === 'DA') fields.issued = risDate(value) ?? fields.issued;
+    else if (tag === 'PY' || tag === 'Y1') year = value;
+    else if (tag === 'Y2') fields.accessed = risDate(value);
+    else if (tag === 'SN') {
+      if (findIsbn(value) && !fields.ISBN) fields.ISBN = value;
+      else if (isIssn(value) && !fields.ISSN) fields.ISSN = value;
+      else if (fields[type === 'book' || type === 'chapter' ? 'ISBN' : 'ISSN'] === undefined)
+        fields[type === 'book' || type === 'chapter' ? 'ISBN' : 'ISSN'] = value;
+    } else {
+      const rule = tagRule('tag', tag, type);
+      if (!rule) kept[tag] = kept[tag] ? `${kept[tag]}\n${value}` : value;
+      else if (fields[rule.csl] === undefined) fields[rule.csl] = value;
+      else if (rule.join) fields[rule.csl] = `${String(fields[rule.csl])}${rule.join}${value}`;
+      else kept[tag] = kept[tag] ? `${kept[tag]}\n${value}` : value;
+    }
+  }
+  if (year && fields.issued === undefined) fields.issued = risDate(year);
+  if (first)
+    fields.page =
+      last && !first.includes('-') && last !== first ? `${first}-${last}` : first.replace(/\s*[–—]\s*/g, '-');
+  for (const name of Object.keys(fields)) if (fields[name] === undefined) delete fields[name];
+  return finish(
+    fields as Partial<SourceRecord> & { type: CslType },
+    { format: 'ris', fields: kept },
+    { key, line: raw.line, notes, text: raw.text, tags },
+  );
+}
+
+/** Reads a RIS file. */
+export function readRis(text: string): ReadResult {
+  const { records, skipped } = parseRis(text);
+  const result: ReadResult = { entries: [], skipped };
+  for (const raw of records) {
+    const { entry, skipped: refused } = readRecord(raw);
+    if (entry) result.entries.push(entry);
+    if (refused) result.skipped.push(refused);
+  }
+  return result;
+}
+
+const SEASONS = ['Spring', 'Summer', 'Autumn', 'Winter'];
+
+function writeRecord({ key, record }: WriteItem, losses: Loss[]): string {
+  const lines: string[] = [];
+  const put = (tag: string, value: string) => {
+    for (const part of value.split(/\r?\n/)) if (part.trim()) lines.push(`${tag}  - ${part.trim()}`);
+  };
+  const lose = (field: string, reason: string) => losses.push({ key, field, reason });
+  const type = TYPE_RULES.find(([, csl]) => csl === record.type)?.[0];
+  if (!type) lose('type', `RIS has no reference type for ${record.type}; written as GEN`);
+  put('TY', type ?? 'GEN');
+  put('ID', key);
+  const dated = (tag: string, field: string, date: CslDate) => {
+    const [from, to] = date['date-parts'] ?? [];
+    if (!from) return put(tag, `///${date.literal ?? ''}`);
+    const pad = (n: number | undefined) => (n === undefined ? '' : String(n).padStart(2, '0'));
+    put(
+      tag,
+      `${String(from[0]).padStart(4, '0')}/${pad(from[1])}/${pad(from[2])}/${date.season ? SEASONS[date.season - 1] : ''}`,
+    );
+    if (to) lose(field, 'RIS holds one date, not a range');
+    if (date.circa) lose(field, 'RIS cannot say that a date is approximate');
+  };
+  for (const [variable, value] of Object.entries(record)) {
+    if (variable === 'type' || variable === 'retexa' || value === undefined) continue;
+    if (isNameVariable(variable)) {
+      const rule = NAME_RULES.find((r) => r.csl === variable && !r.read);
+      if (rule) for (const name of value as CslName[]) put(rule.tag, nameText(name));
+      else lose(variable, 'RIS has no tag for these creators');
+    } else if (isDateVariable(variable)) {
+      const date = value as CslDate;
+      if (variable === 'issued') {
+        const year = date['date-parts']?.[0]?.[0];
+        if (year !== undefined) put('PY', String(year).padStart(4, '0'));
+        dated('DA', variable, date);
+      } else if (variable === 'accessed') dated('Y2', variable, date);
+      else lose(variable, 'RIS has no tag for this date');
+    } else if (variable === 'page') {
+      const [a = '', b] = String(value).split(/-(?=[^-]*$)/);
+      put('SP', a);
+      if (b) put('EP', b);
+    } else if (variable === 'ISBN' || variable === 'ISSN') put('SN', String(value));
+    else if (isTextVariable(variable)) {
+      const rule = tagRule('csl', variable, record.type);
+      if (rule) put(rule.tag, String(value));
+      else lose(variable, 'RIS has no tag for it');
+    } else lose(variable, 'RIS has no tag for it');
+  }
+  for (const tag of record.retexa.tags) put('KW', tag);
+  for (const [tag, value] of Object.entries(record.retexa.kept.ris ?? {})) put(tag, value);
+  return `${lines.join('\r\n')}\r\nER  - \r\n`;
+}
+
+/** Writes a RIS file (line ends CRLF as the specification has them) and says what the format could not hold. */
+export function writeRis(items: WriteItem[]): WriteResult {
+  const losses: Loss[] = [];
+  return { text: items.map((item) => writeRecord(item, losses)).join('\r\n'), losses };
+}
+
+export const ris: Format = {
+  name: 'ris',
+  label: 'RIS',
+  extension: 'ris',
+  mediaType: 'application/x-research-info-systems',
+  read: readRis,
+  write: writeRis,
+};

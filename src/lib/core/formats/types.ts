@@ -1,0 +1,54 @@
+import type { SourceRecord } from '../source';
+
+export const FORMAT_NAMES = ['bibtex', 'ris', 'csl-json'] as const;
+export type FormatName = (typeof FORMAT_NAMES)[number];
+
+/** An entry read: its record, the key it had, and where it began. Lines count from 1. */
+export interface ReadEntry {
+  record: SourceRecord;
+  key?: string;
+  line: number;
+  /** What was read in another way than it was written, one sentence each. */
+  notes: string[];
+}
+
+/** An entry that could not be read. */
+export interface Skipped {
+  line: number;
+  reason: string;
+  /** The beginning of the entry, to recognise it by. */
+  text: string;
+}
+
+export interface ReadResult {
+  entries: ReadEntry[];
+  skipped: Skipped[];
+}
+
+/** A record to write, with the key it is known by. */
+export interface WriteItem {
+  key: string;
+  record: SourceRecord;
+}
+
+/** Something a format cannot hold. */
+export interface Loss {
+  key: string;
+  field: string;
+  reason: string;
+}
+
+export interface WriteResult {
+  text: string;
+  losses: Loss[];
+}
+
+/** Reads and writes one format. */
+export interface Format {
+  name: FormatName;
+  label: string;
+  extension: string;
+  mediaType: string;
+  read(text: string): ReadResult;
+  write(items: WriteItem[]): WriteResult;
+}

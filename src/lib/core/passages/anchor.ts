@@ -1,0 +1,95 @@
+import { similarity, toCodePoint, toCodeUnit } from '../text';
+import { CONTEXT, type AnchorState, type Selectors } from './types';
+
+/**
+ * The selectors of a stretch of text (UTF-16 offsets, end exclusive). White space at its ends is left
+ * out, and half a character at an end is taken whole.
+ * Throws a RangeError when nothing but white space remains.
+ */
+export function describe(text: string, start: number, end: number): Selectors {
+  while (start < end && /\s/u.test(text[start]!)) start++;
+  while (end > start && /\s/u.test(text[end - 1]!)) end--;
+  if (start >= end) throw new RangeError('A passage needs some text');
+  if (/[\uDC00-\uDFFF]/.test(text[start]!) && start > 0) start--;
+  if (/[\uD800-\uDBFF]/.test(text[end - 1]!) && end < text.length) end++;
+  return {
+    quote: {
+      exact: text.slice(start, end),
+      prefix: text.slice(Math.max(0, start - CONTEXT), start),
+      suffix: text.slice(end, end + CONTEXT),
+    },
+    position: { start: toCodePoint(text, start), end: toCodePoint(text, end) },
+  };
+}
+
+/** Where a passage stands in a text (UTF-16 offsets), or how near it its surroundings still are. */
+export interface Anchoring {
+  state: AnchorState;
+  start: number;
+  end: number;
+  near?: { start: number; end: number };
+}
+
+/** Folds what renderings differ in (white space, quotation marks, dashes), one unit to one unit. */
+const level = (text: string) =>
+  text
+    .replace(/\s/gu, ' ')
+    .replace(/[‘’‚‛ʼ]/gu, "'")
+    .replace(/[“”„‟«»]/gu, '"')
+    .replace(/[‐‑‒–—−]/gu, '-');
+
+function occurrences(text: string, exact: string): number[] {
+  const at: number[] = [];
+  for (let i = text.indexOf(exact); i !== -1 && at.length < 2_000; i = text.indexOf(exact, i + 1)) at.push(i);
+  return at;
+}
+
+/** How well the surroundings of a place agree with a selector's context, 0 to 2. */
+function agreement(text: string, start: number, end: number, { prefix, suffix }: Selectors['quote']): number {
+  const before = text.slice(Math.max(0, start - prefix.length), start);
+  const after = text.slice(end, end + suffix.length);
+  const score = (a: string, b: string) => (a === b ? 1 : similarity(a, b));
+  return score(level(before), level(prefix)) + score(level(after), level(suffix));
+}
+
+/**
+ * Finds a passage in a text that may have changed. The position is tried first, with the quote as its witness; then
+ * every place with the exact words (differences of white space, quotation marks and dashes aside), the one whose
+ * surroundings agree best and, among equals, the nearest to the old position. A quotation of which no whole
+ * occurrence exists is `lost`.
+ */
+export function anchor(text: string, selectors: Selectors): Anchoring {
+  const { quote, position } = selectors;
+  const was = toCodeUnit(text, position.start);
+  const held = was + quote.exact.length;
+  const places = occurrences(level(text), level(quote.exact));
+  if (places.length === 0) {
+    const near = neighbourhood(text, quote);
+    return { state: 'lost', start: -1, end: -1, ...(near ? { near } : {}) };
+  }
+  const inPlace = text.slice(was, held) === quote.exact;
+  if (inPlace && (places.length === 1 || agreement(text, was, held, quote) > 1.2))
+    return { state: 'found', start: was, end: held };
+  let best = { start: -1, score: -1 };
+  for (const start of places) {
+    const score = agreement(text, start, start + quote.exact.length, quote);
+    const nearer = Math.abs(start - was) < Math.abs(best.start - was);
+    if (score > best.score + 1e-9 || (Math.abs(score - best.score) <= 1e-9 && nearer))
+      best = { start, score };
+  }
+  const end = best.start + quote.exact.length;
+  return { state: best.start === was && inPlace ? 'found' : 'moved', start: best.start, end };
+}
+
+/** Where the last words before and the first words after a lost passage still stand, in order and not far apart. */
+function neighbourhood(text: string, { exact, prefix, suffix }: Selectors['quote']) {
+  const flat = level(text);
+  const before = level(prefix.slice(-24));
+  const after = level(suffix.slice(0, 24));
+  if (before.trim().length < 8 || after.trim().length < 8) return undefined;
+  const at = flat.indexOf(before);
+  if (at === -1) return undefined;
+  const start = at + before.length;
+  const end = flat.indexOf(after, start);
+  return end !== -1 && end - start <= 4 * exact.length + 200 ? { start, end } : undefined;
+}

@@ -1,0 +1,107 @@
+import { JSDOM } from 'jsdom';
+import fc from 'fast-check';
+import { describe as suite, expect, it } from 'vitest';
+import { sliceCodePoints } from '../text';
+import { anchor, describe, offsetOf, overlap, piecesOf, selectors, textOf } from './index';
+
+const PAGE =
+  '<h1>Ponds</h1><p>Within six years of a breach the <i>pond floor</i> had risen by a median of 31 cm.</p><p>The rise was fastest near the sluice 𓇽.</p>';
+const body = (html: string) => new JSDOM(`<body>${html}</body>`).window.document.body;
+const select = (text: string, words: string) =>
+  describe(text, text.indexOf(words), text.indexOf(words) + words.length);
+
+suite('the text of a copy', () => {
+  it('puts one line feed between blocks and none for markup', () => {
+    expect(textOf(body(PAGE)).text).toBe(
+      'Ponds\nWithin six years of a breach the pond floor had risen by a median of 31 cm.\nThe rise was fastest near the sluice 𓇽.\n',
+    );
+  });
+  it('is the same when a part is wrapped in a mark', () => {
+    const plainText = textOf(body(PAGE)).text;
+    const marked = PAGE.replace('six years', '<mark>six</mark><mark> years</mark>');
+    expect(textOf(body(marked)).text).toBe(plainText);
+  });
+  it('leads from offsets to nodes and back', () => {
+    const root = body(PAGE);
+    const { text, segments } = textOf(root);
+    const start = text.indexOf('the pond floor had');
+    const pieces = piecesOf(segments, start, start + 'the pond floor had'.length);
+    expect(pieces.map((p) => p.node.data.slice(p.from, p.to))).toEqual(['the ', 'pond floor', ' had']);
+    expect(offsetOf(segments, pieces[0]!.node, pieces[0]!.from)).toBe(start);
+    expect(offsetOf(segments, root, 0)).toBe(0);
+    expect(offsetOf(segments, root, 99)).toBe(text.trimEnd().length);
+  });
+});
+
+suite('anchoring', () => {
+  const text = textOf(body(PAGE)).text;
+  const words = 'pond floor had risen by a median of 31 cm';
+
+  it('finds a passage where it was', () => {
+    const s = select(text, words);
+    expect(selectors.parse(s)).toEqual(s);
+    expect(anchor(text, s)).toMatchObject({ state: 'found', start: text.indexOf(words) });
+  });
+  it('finds it again when the text around it changed', () => {
+    const s = select(text, words);
+    const changed = `A new preface of some length. ${text.replace('Within six years of a breach', 'Six years after breaching')}`;
+    const found = anchor(changed, s);
+    expect(found.state).toBe('moved');
+    expect(changed.slice(found.start, found.end)).toBe(words);
+  });
+  it('reports its loss when the words themselves changed, and says where it was', () => {
+    const lost = anchor(text.replace('31 cm', '13 cm'), select(text, words));
+    expect(lost.state).toBe('lost');
+    expect(lost.near && text.replace('31 cm', '13 cm').slice(lost.near.start, lost.near.end)).toContain('13');
+  });
+  it('tells two places with the same words apart by their surroundings', () => {
+    const twice = 'The mill closed in spring. Then came the flood. The mill closed for good.';
+    const second = describe(
+      twice,
+      twice.lastIndexOf('The mill closed'),
+      twice.lastIndexOf('The mill closed') + 15,
+    );
+    const moved = `Preface here. ${twice}`;
+    expect(anchor(moved, second).start).toBe(moved.lastIndexOf('The mill closed'));
+  });
+  it('does not mind other quotation marks and dashes', () => {
+    const s = select('He said “ponds – all of them” fill.', '“ponds – all of them”');
+    expect(anchor('He said "ponds - all of them" fill.', s).state).toBe('moved');
+  });
+  // W3C Web Annotation Data Model 4.2.5: positions count characters as code points, end exclusive.
+  it('counts code points in selectors', () => {
+    const s = select(text, '𓇽.');
+    expect(sliceCodePoints(text, s.position.start, s.position.end)).toBe('𓇽.');
+    expect(s.position.end - s.position.start).toBe(2);
+  });
+  it('finds every stretch of any text in that text', () => {
+    fc.assert(
+      fc.property(
+        fc.string({ unit: 'grapheme', minLength: 3, maxLength: 200 }),
+        fc.nat(),
+        fc.nat(),
+        (t, a, b) => {
+          const [start, end] = [a % t.length, b % t.length].sort((x, y) => x - y) as [number, number];
+          if (t.slice(start, end).trim() === '') return;
+          const s = describe(t, start, end);
+          const found = anchor(t, s);
+          expect(found.state).toBe('found');
+          expect(t.slice(found.start, found.end)).toBe(s.quote.exact);
+        },
+      ),
+    );
+  });
+  it('refuses a stretch of white space', () => {
+    expect(() => describe('a   b', 1, 3)).toThrow(RangeError);
+  });
+});
+
+suite('own words', () => {
+  it('counts the longest run still the author’s', () => {
+    const quote = 'Recovery stalled at the two sites where the wheelhouse had been rebuilt for show';
+    expect(overlap(quote, 'At two sites, rebuilding the mill stopped recovery').tooClose).toBe(false);
+    const close = overlap(quote, 'Recovery stalled at the two sites with a new wheelhouse');
+    expect(close).toMatchObject({ run: 6, words: 'recovery stalled at the two sites', tooClose: true });
+    expect(overlap(quote, '').share).toBe(0);
+  });
+});

@@ -1,0 +1,51 @@
+import { z } from 'zod';
+import { nfc } from '../text';
+
+/** What a passage is. */
+export const PASSAGE_KINDS = ['quotation', 'paraphrase', 'summary', 'comment', 'mark'] as const;
+export const passageKind = z.enum(PASSAGE_KINDS);
+export type PassageKind = z.infer<typeof passageKind>;
+export const KIND_LABELS: Record<PassageKind, string> = {
+  quotation: 'Quotation',
+  paraphrase: 'Paraphrase',
+  summary: 'Summary',
+  comment: 'Comment',
+  mark: 'Mark',
+};
+
+/** The tints: a meaning, a colour and a line pattern each (the last two are the interface's). */
+export const TINTS = ['claim', 'evidence', 'method', 'term', 'doubt'] as const;
+export const tint = z.enum(TINTS);
+export type Tint = z.infer<typeof tint>;
+
+/** Locator labels of CSL 1.0.2, appendix IV, "Locators". */
+export const LOCATOR_LABELS = [
+  'page', 'act', 'appendix', 'article-locator', 'book', 'canon', 'chapter', 'column', 'elocation', 'equation', 'figure',
+  'folio', 'issue', 'line', 'note', 'opus', 'paragraph', 'part', 'rule', 'scene', 'section', 'sub-verbo', 'supplement',
+  'table', 'timestamp', 'title-locator', 'verse', 'version', 'volume',
+] as const; // prettier-ignore
+export const locator = z.strictObject({
+  label: z.enum(LOCATOR_LABELS),
+  value: z.string().trim().min(1).max(200).transform(nfc),
+});
+export type Locator = z.infer<typeof locator>;
+
+/** How many characters of context a quote selector keeps on each side. */
+export const CONTEXT = 64;
+
+/** W3C Web Annotation Data Model 4.2.4 and 4.2.5, both in one value. Positions count code points. */
+export const selectors = z.strictObject({
+  quote: z.strictObject({
+    exact: z.string().min(1).max(50_000),
+    prefix: z.string().max(1_000),
+    suffix: z.string().max(1_000),
+  }),
+  position: z
+    .strictObject({ start: z.number().int().min(0), end: z.number().int().min(1) })
+    .refine((p) => p.end > p.start, { message: 'A passage ends after it starts' }),
+});
+export type Selectors = z.infer<typeof selectors>;
+
+/** Whether the words still stand where they stood. */
+export const anchorState = z.enum(['found', 'moved', 'lost']);
+export type AnchorState = z.infer<typeof anchorState>;

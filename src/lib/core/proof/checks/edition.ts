@@ -1,0 +1,36 @@
+import type { Check } from '../types';
+
+const ORDINALS = 'first second third fourth fifth sixth seventh eighth ninth tenth'.split(' ');
+
+/**
+ * The number in an edition statement such as `3rd ed.` or `Third edition`; `undefined` where other words remain
+ * (`Revised edition`), which styles print as they are.
+ */
+export function editionNumber(edition: string): string | undefined {
+  const m =
+    /^(?:(\d+)(?:st|nd|rd|th|\.)?|(\p{L}+))(?:\s+(?:ed(?:ition|n)?\.?|Aufl(?:age)?\.?|éd(?:ition)?\.?))?$/iu.exec(
+      edition.trim(),
+    );
+  if (!m) return undefined;
+  if (m[1]) return m[1];
+  const at = ORDINALS.indexOf((m[2] ?? '').toLowerCase());
+  return at === -1 ? undefined : String(at + 1);
+}
+
+/** Styles add "ed." to an edition; when the record says it too, it prints twice. */
+export const editionWords: Check = (record) => {
+  const { edition } = record;
+  if (!edition || /^\d+$/.test(edition)) return [];
+  const number = editionNumber(edition);
+  const doubled = /\b(?:ed\.?|edition|edn\.?|Aufl\.?|Auflage)\s*$/i.test(edition);
+  if (!number && !doubled) return [];
+  return [
+    {
+      check: 'edition-words',
+      pencil: doubled ? 'red' : 'blue',
+      field: 'edition',
+      message: doubled ? '“ed.” would print twice' : 'Edition in words',
+      ...(number ? { fix: { label: `Make it ${number}`, edit: { edition: number } } } : {}),
+    },
+  ];
+};

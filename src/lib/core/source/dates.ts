@@ -1,0 +1,122 @@
+import { fold } from '../text';
+import type { CslDate } from './schema';
+
+const MONTHS: Record<string, number> = {};
+const MONTH_NAMES = [
+  ['january', 'januar', 'janvier', 'jan', 'janv'],
+  ['february', 'februar', 'fevrier', 'feb', 'fevr'],
+  ['march', 'marz', 'maerz', 'mars', 'mar'],
+  ['april', 'avril', 'apr', 'avr'],
+  ['may', 'mai'],
+  ['june', 'juni', 'juin', 'jun'],
+  ['july', 'juli', 'juillet', 'jul', 'juil'],
+  ['august', 'aout', 'aug'],
+  ['september', 'septembre', 'sep', 'sept'],
+  ['october', 'oktober', 'octobre', 'oct', 'okt'],
+  ['november', 'novembre', 'nov'],
+  ['december', 'dezember', 'decembre', 'dec', 'dez'],
+];
+MONTH_NAMES.forEach((names, i) => names.forEach((name) => (MONTHS[name] = i + 1)));
+
+const SEASONS: Record<string, number> = { spring: 1, summer: 2, autumn: 3, fall: 3, winter: 4 };
+
+const LAST_DAY = [31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
+const ok = (year: number, month?: number, day?: number): number[] | undefined => {
+  if (month === undefined) return [year];
+  if (month < 1 || month > 12) return undefined;
+  if (day === undefined) return [year, month];
+  return day >= 1 && day <= (LAST_DAY[month - 1] ?? 0) ? [year, month, day] : undefined;
+};
+
+function calendarDate(text: string): number[] | undefined {
+  const t = text.trim();
+  let m = /^(-?\d{4,6})(?:[-/.](\d{1,2})(?:[-/.](\d{1,2}))?)?(?:T.*|\s+\d{1,2}:\d{2}.*)?$/.exec(t);
+  if (m) return ok(Number(m[1]), m[2] ? Number(m[2]) : undefined, m[3] ? Number(m[3]) : undefined);
+  m = /^(\d{4})(\d{2})(\d{2})$/.exec(t);
+  if (m) return ok(Number(m[1]), Number(m[2]), Number(m[3]));
+  const words = fold(t.replace(/(\d)(?:st|nd|rd|th)\b/gi, '$1')).split(' ');
+  const month = words.map((w) => MONTHS[w]).find((n) => n !== undefined);
+  const numbers = words.filter((w) => /^\d+$/.test(w));
+  const year = numbers.find((n) => n.length === 4);
+  const day = numbers.find((n) => n.length <= 2);
+  if (month && year) return ok(Number(year), month, day ? Number(day) : undefined);
+  return undefined;
+}
+
+/**
+ * A date as pages and files write it, to a CSL date, as far as it is really known: a year stays a year.
+ * Reads ISO 8601 dates and date-times (the time is dropped), EDTF level 0 and 1 as far as CSL holds them (intervals
+ * `2004/2006`, `~` and `?` for circa, seasons 21 to 24), `14 March 2023`, `March 14, 2023`, `mars 2023`, `Spring 1998`.
+ * Day and month as two bare numbers (`03/04/2021`) cannot be told apart: only the year is taken.
+ * Text in which no date is found gives `undefined`.
+ */
+export function parseDate(text: string): CslDate | undefined {
+  let t = text.trim();
+  if (t === '' || t.length > 200) return undefined;
+  const circa = /^(?:c\.|ca\.?|circa)\s*/i.test(t) || /[~?%]$/.test(t);
+  t = t.replace(/^(?:c\.|ca\.?|circa)\s*/i, '').replace(/[~?%]$/, '');
+  const done = (date: CslDate): CslDate => (circa ? { ...date, circa: true } : date);
+  const edtfSeason = /^(\d{4})-(2[1-4])$/.exec(t);
+  if (edtfSeason)
+    return done({ 'date-parts': [[Number(edtfSeason[1])]], season: Number(edtfSeason[2]) - 20 });
+  const whole = calendarDate(t);
+  if (whole) return done({ 'date-parts': [whole] });
+  const range = /^(.+?)\s*(?:\/|–|—|\s-\s|(?<=\d{4})-(?=\d{4}))\s*(.+)$/.exec(t);
+  if (range) {
+    const [from, to] = [calendarDate(range[1] ?? ''), calendarDate(range[2] ?? '')];
+    if (from && to) return done({ 'date-parts': [from, to] });
+  }
+  const season = /^(spring|summer|autumn|fall|winter)[\s,]+(\d{4})$/i.exec(t);
+  if (season)
+    return done({ 'date-parts': [[Number(season[2])]], season: SEASONS[(season[1] ?? '').toLowerCase()] });
+  const numeric = /^\d{1,2}[./-]\d{1,2}[./-](\d{4})$/.exec(t);
+  if (numeric) return done({ 'date-parts': [[Number(numeric[1])]] });
+  const years = t.match(/(?<!\d)(1[0-9]{3}|20[0-9]{2})(?!\d)/g) ?? [];
+  if (years.length === 1 && t.length <= 60) return done({ 'date-parts': [[Number(years[0])]] });
+  return undefined;
+}
+
+/** What a person typed as a date: parsed when it can be, kept as `literal` text when not; empty gives `undefined`. */
+export function typedDate(text: string): CslDate | undefined {
+  const t = text.trim();
+  if (t === '') return undefined;
+  const edtfLike = parseDate(t);
+  const years = t.match(/\d{4}/g) ?? [];
+  const exact =
+    edtfLike && (/^[\d\-/.~?%\s–]+$/.test(t) || years.length >= 1) && !/[a-z]{4,}.*[a-z]{4,}/i.test(t);
+  return exact ? edtfLike : { literal: t };
+}
+
+const pad = (n: number, width: number) => String(Math.abs(n)).padStart(width, '0');
+const isoPart = (parts: number[]) =>
+  (parts[0]! < 0 ? '-' : '') + [pad(parts[0]!, 4), ...parts.slice(1).map((n) => pad(n, 2))].join('-');
+
+/**
+ * A CSL date as EDTF (ISO 8601-2) where it has one: `2021-11`, `1540/1610`, `1998-21` for spring, `1700~` for circa;
+ * a literal date as its text. `parseDate` reads it back to the same value.
+ */
+export function dateText(date: CslDate | undefined): string {
+  if (!date) return '';
+  const parts = date['date-parts'];
+  if (!parts) return date.literal ?? '';
+  const circa = date.circa ? '~' : '';
+  if (date.season && parts.length === 1) return `${isoPart(parts[0]!)}-${20 + date.season}${circa}`;
+  return parts.map(isoPart).join('/') + circa;
+}
+
+/** The year of a date, or `undefined` where it has none. */
+export function yearOf(date: CslDate | undefined): number | undefined {
+  return date?.['date-parts']?.[0]?.[0];
+}
+
+/** How much of a date is known, for choosing the fuller of two: 0 nothing, 1 year, 2 month or season, 3 day. */
+export function precisionOf(date: CslDate | undefined): number {
+  const first = date?.['date-parts']?.[0];
+  return first ? Math.max(first.length, date?.season ? 2 : 0) : 0;
+}
+
+/** Whether two dates agree as far as both are known. */
+export function datesAgree(a: CslDate, b: CslDate): boolean {
+  const [x, y] = [a['date-parts']?.[0] ?? [], b['date-parts']?.[0] ?? []];
+  return x.length > 0 && y.length > 0 && x.every((n, i) => y[i] === undefined || y[i] === n);
+}

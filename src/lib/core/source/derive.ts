@@ -1,0 +1,95 @@
+import { fold, plain } from '../text';
+import { nameText, shortName } from './creators';
+import { yearOf } from './dates';
+import { creatorsOf } from './fields';
+import { addressKey, doiKey, isbnKey } from './identifiers';
+import type { SourceRecord } from './schema';
+
+/** What the database searches, sorts and joins on; written from the record by `derive` alone. */
+export interface Derived {
+  type: string;
+  title: string;
+  titleKey: string;
+  creatorKey: string;
+  year: number | null;
+  doi: string | null;
+  isbn: string | null;
+  addressKey: string | null;
+  sortKey: string;
+  /** Names of all creators, for the search index. */
+  people: string;
+}
+
+/** The first creator in the order styles look for one, as a comparison form of the family or whole name. */
+function creatorKeyOf(record: SourceRecord): string {
+  const first = creatorsOf(record)[0]?.names[0];
+  return first ? fold(first.literal ?? first.family ?? first.given ?? '') : '';
+}
+
+/** Derives the columns of a record. Pure: the same record gives the same columns. */
+export function derive(record: SourceRecord): Derived {
+  const title = plain(record.title ?? '');
+  const year = yearOf(record.issued) ?? null;
+  const creators = creatorsOf(record);
+  const sortNames = (creators[0]?.names ?? []).map((n) =>
+    fold(n.literal ?? [n.family, n.given].filter(Boolean).join(' ')),
+  );
+  return {
+    type: record.type,
+    title,
+    titleKey: fold(title),
+    creatorKey: creatorKeyOf(record),
+    year,
+    doi: doiKey(record.DOI) ?? null,
+    isbn: isbnKey(record.ISBN) ?? null,
+    addressKey: addressKey(record.URL) ?? null,
+    sortKey: [sortNames.join(' ') || fold(title), String(year ?? '9999').padStart(5, '0'), fold(title)].join(
+      ' | ',
+    ),
+    people: creators.flatMap((c) => c.names.map(nameText)).join('; '),
+  };
+}
+
+/** A short name for a source: `Ferreira, Ng & Ó Súilleabháin 2021`, or its title where no creator is known. */
+export function shortLabel(record: SourceRecord): string {
+  const names = (creatorsOf(record)[0]?.names ?? []).map(shortName);
+  const who =
+    names.length === 0
+      ? plain(record.title ?? '') || 'Untitled source'
+      : names.length > 3
+        ? `${names[0]} et al.`
+        : names.length === 1
+          ? names[0]!
+          : `${names.slice(0, -1).join(', ')} & ${names[names.length - 1]}`;
+  const year = yearOf(record.issued);
+  return year === undefined ? who : `${who} ${year}`;
+}
+
+const STOP = new Set(
+  'a an the on of in for and to der die das ein eine le la les un une de des du'.split(' '),
+);
+
+/**
+ * A citekey from the first creator, the year and the first word of the title that carries meaning, in ASCII:
+ * `ferreira2021salt`. `taken` tells whether a key is in use; letters are appended until one is free.
+ */
+export function makeCitekey(record: SourceRecord, taken: (key: string) => boolean): string {
+  const ascii = (s: string) => fold(s).replace(/[^a-z0-9]/g, '');
+  const who = ascii(creatorKeyOf(record)) || 'anon';
+  const word = fold(plain(record.title ?? ''))
+    .split(' ')
+    .map((w) => w.replace(/[^a-z0-9]/g, ''))
+    .find((w) => w.length > 1 && !STOP.has(w));
+  const base = `${who.slice(0, 24)}${yearOf(record.issued) ?? ''}${(word ?? '').slice(0, 24)}`;
+  for (let n = 0; ; n++) {
+    const key = n === 0 ? base : base + suffix(n);
+    if (!taken(key)) return key;
+  }
+}
+
+function suffix(n: number): string {
+  let letters = '';
+  for (let left = n; left > 0; left = Math.floor((left - 1) / 26))
+    letters = String.fromCharCode(97 + ((left - 1) % 26)) + letters;
+  return letters;
+}

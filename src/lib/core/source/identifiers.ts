@@ -1,0 +1,124 @@
+/** Digits and a final X only. */
+const bare = (text: string) => text.replace(/[^0-9X]/gi, '').toUpperCase();
+
+const SHORT_DOI_TAIL = /[.,;:'"”’>\]]+$/u;
+
+/**
+ * The first DOI in a text, bare, or `undefined`. Takes it out of an address or a sentence, decodes percent escapes
+ * of an address, and drops punctuation and closing brackets that were never opened in it.
+ * Syntax: DOI Handbook, section 2.2 (prefix `10.` registrant, slash, suffix of any printable characters).
+ */
+export function findDoi(text: string): string | undefined {
+  const m = /\b10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^`]+/.exec(/%2f/i.test(text) ? safeDecode(text) : text);
+  if (!m) return undefined;
+  let doi = m[0];
+  for (;;) {
+    const before = doi;
+    doi = doi.replace(SHORT_DOI_TAIL, '');
+    if (doi.endsWith(')') && count(doi, ')') > count(doi, '(')) doi = doi.slice(0, -1);
+    if (doi === before) break;
+  }
+  return /\/.+/.test(doi) ? doi : undefined;
+}
+
+const count = (text: string, char: string) => text.split(char).length - 1;
+function safeDecode(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}
+
+/** A DOI for comparing: bare and in lower case (DOIs are case-insensitive: DOI Handbook, section 2.4). */
+export function doiKey(text: string | undefined): string | undefined {
+  return text === undefined ? undefined : findDoi(text)?.toLowerCase();
+}
+
+/** Whether a 13-digit ISBN's check digit holds (ISO 2108: weights 1 and 3, modulus 10). */
+export function isIsbn13(digits: string): boolean {
+  if (!/^97[89]\d{10}$/.test(digits)) return false;
+  return [...digits].reduce((sum, d, i) => sum + Number(d) * (i % 2 ? 3 : 1), 0) % 10 === 0;
+}
+
+/** Whether a 10-character ISBN's check character holds (ISO 2108:1992: weights 10 to 1, modulus 11, X is ten). */
+export function isIsbn10(chars: string): boolean {
+  if (!/^\d{9}[\dX]$/.test(chars)) return false;
+  return [...chars].reduce((sum, c, i) => sum + (c === 'X' ? 10 : Number(c)) * (10 - i), 0) % 11 === 0;
+}
+
+/** The 13-digit form of an ISBN whose check digit holds, or `undefined`. */
+export function isbnKey(text: string | undefined): string | undefined {
+  const digits = bare(text ?? '');
+  if (isIsbn13(digits)) return digits;
+  if (!isIsbn10(digits)) return undefined;
+  const body = `978${digits.slice(0, 9)}`;
+  const sum = [...body].reduce((s, d, i) => s + Number(d) * (i % 2 ? 3 : 1), 0);
+  return body + String((10 - (sum % 10)) % 10);
+}
+
+/** An ISBN in a text (with or without hyphens), as written, if its check digit holds. */
+export function findIsbn(text: string): string | undefined {
+  for (const m of text.matchAll(/(?:97[89][\s-]?)?(?:\d[\s-]?){9}[\dXx]/g))
+    if (isbnKey(m[0])) return m[0].trim();
+  return undefined;
+}
+
+/** Whether an ISSN's check character holds (ISO 3297: weights 8 to 2, modulus 11, X is ten). */
+export function isIssn(text: string): boolean {
+  const chars = bare(text);
+  if (!/^\d{7}[\dX]$/.test(chars)) return false;
+  return [...chars].reduce((sum, c, i) => sum + (c === 'X' ? 10 : Number(c)) * (8 - i), 0) % 11 === 0;
+}
+
+/** An ISSN as printed, `1234-5678`, if its check character holds. */
+export function issnText(text: string): string | undefined {
+  return isIssn(text) ? bare(text).replace(/^(....)/, '$1-') : undefined;
+}
+
+/** An address for comparing: no scheme, `www.`, fragment, trailing slash or tracking parameters. */
+export function addressKey(text: string | undefined): string | undefined {
+  if (!text) return undefined;
+  try {
+    const url = new URL(text);
+    for (const name of [...url.searchParams.keys()])
+      if (/^(utm_|fbclid|gclid)/.test(name)) url.searchParams.delete(name);
+    return (url.host.replace(/^www\./, '') + url.pathname.replace(/\/$/, '') + url.search).toLowerCase();
+  } catch {
+    return undefined;
+  }
+}
+
+/** What a person put into the capture field. */
+export type Given =
+  | { kind: 'address'; address: string }
+  | { kind: 'doi'; doi: string }
+  | { kind: 'isbn'; isbn: string }
+  | { kind: 'text'; text: string };
+
+/**
+ * Tells an address, a DOI, an ISBN and other text apart. A DOI inside an address of a DOI resolver is a DOI;
+ * inside any other address it is part of that address. A host without a scheme (`example.org/a`) is an address.
+ */
+export function recognise(input: string): Given {
+  const text = input.trim();
+  const doi = findDoi(text);
+  if (
+    doi &&
+    /^(?:doi:\s*|(?:https?:\/\/)?(?:dx\.)?doi\.(?:org|example)\/)?10\./i.test(text) &&
+    !/\s\S+\s/.test(text)
+  )
+    return { kind: 'doi', doi };
+  const isbn = /^(?:ISBN(?:-1[03])?:?\s*)?[\dXx\s-]{10,20}$/i.test(text) ? findIsbn(text) : undefined;
+  if (isbn) return { kind: 'isbn', isbn };
+  if (!/\s/.test(text)) {
+    const candidate = /^[a-z][a-z0-9+.-]*:\/\//i.test(text)
+      ? text
+      : /^(?:[\p{L}\p{N}-]+\.)+\p{L}{2,}(?::\d+)?(?:[/?#].*)?$/u.test(text)
+        ? `https://${text}`
+        : '';
+    if (candidate && URL.canParse(candidate) && /^https?:/i.test(candidate))
+      return { kind: 'address', address: new URL(candidate).href };
+  }
+  return { kind: 'text', text };
+}

@@ -1,0 +1,46 @@
+export * from './variables';
+export {
+  cslDate,
+  cslName,
+  emptyRecord,
+  originKind,
+  ORIGIN_KINDS,
+  problemsOf,
+  sourceRecord,
+  toCsl,
+  type CslDate,
+  type CslItem,
+  type CslName,
+  type OriginKind,
+  type Own,
+  type Seen,
+  type SourceRecord,
+} from './schema';
+export { looksInstitutional, nameText, parseName, parseNames, samePerson, shortName } from './creators';
+export { dateText, datesAgree, parseDate, precisionOf, typedDate, yearOf } from './dates';
+export {
+  addressKey,
+  doiKey,
+  findDoi,
+  findIsbn,
+  isbnKey,
+  isIsbn10,
+  isIsbn13,
+  isIssn,
+  issnText,
+  recognise,
+  type Given,
+} from './identifiers';
+export {
+  askedFields,
+  creatorsOf,
+  fieldLabel,
+  groupOf,
+  GROUPS,
+  otherFields,
+  shownFields,
+  TYPE_LABELS,
+  type Group,
+} from './fields';
+export { derive, makeCitekey, shortLabel, type Derived } from './derive';
+export { alternativesOf, ORIGIN_LABELS, originOf, sameValue, valueText, withEdit } from './origins';

@@ -1,0 +1,78 @@
+import { isNameVariable, isDateVariable, type Variable } from './variables';
+import { dateText } from './dates';
+import { nameText } from './creators';
+import type { CslDate, CslName, OriginKind, Seen, SourceRecord } from './schema';
+
+/** How the interface names an origin. */
+export const ORIGIN_LABELS: Record<OriginKind, string> = {
+  registry: 'registry',
+  highwire: 'citation tags of the page',
+  'dublin-core': 'Dublin Core of the page',
+  'json-ld': 'schema.org data of the page',
+  'open-graph': 'preview tags of the page',
+  html: 'text of the page',
+  file: 'imported file',
+  person: 'typed by hand',
+};
+
+/** Whether two field values are the same value, whatever the order of their keys. */
+export function sameValue(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (Array.isArray(a) && Array.isArray(b))
+    return a.length === b.length && a.every((x, i) => sameValue(x, b[i]));
+  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b || Array.isArray(a) || Array.isArray(b))
+    return false;
+  const x = a as Record<string, unknown>;
+  const y = b as Record<string, unknown>;
+  const keys = new Set([...Object.keys(x), ...Object.keys(y)]);
+  return [...keys].every((k) => sameValue(x[k], y[k]));
+}
+
+/** A field's value as one line of text, for showing and comparing. */
+export function valueText(field: string, value: unknown): string {
+  if (value === undefined || value === null) return '';
+  if (isNameVariable(field)) return (value as CslName[]).map(nameText).join('; ');
+  if (isDateVariable(field)) return dateText(value as CslDate);
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}
+
+/** The origin the current value of a field agrees with, the latest if several; `undefined` where none does. */
+export function originOf(record: SourceRecord, field: string): Seen | undefined {
+  const value = record[field as Variable];
+  if (value === undefined) return undefined;
+  return record.retexa.origins[field]?.findLast((s) => sameValue(s.value, value));
+}
+
+/** Other values seen for a field than the one it has, each once. */
+export function alternativesOf(record: SourceRecord, field: string): Seen[] {
+  const value = record[field as Variable];
+  const others: Seen[] = [];
+  for (const s of record.retexa.origins[field] ?? [])
+    if (!sameValue(s.value, value) && !others.some((o) => sameValue(o.value, s.value))) others.push(s);
+  return others;
+}
+
+/**
+ * A record with a person's edit to its fields: changed values are set (or removed when `undefined`) and noted as
+ * typed by hand, unless a value is one that was seen before; the value replaced stays among the origins.
+ */
+export function withEdit(record: SourceRecord, edit: Record<string, unknown>, at: string): SourceRecord {
+  const next: Record<string, unknown> = { ...record };
+  const origins = { ...record.retexa.origins };
+  for (const [field, value] of Object.entries(edit)) {
+    if (sameValue(record[field as Variable], value)) continue;
+    if (
+      value === undefined ||
+      value === null ||
+      value === '' ||
+      (Array.isArray(value) && value.length === 0)
+    ) {
+      delete next[field];
+      continue;
+    }
+    next[field] = value;
+    if (!origins[field]?.some((s) => sameValue(s.value, value)))
+      origins[field] = [...(origins[field] ?? []), { kind: 'person' as const, value, at }].slice(-40);
+  }
+  return { ...(next as SourceRecord), retexa: { ...record.retexa, origins } };
+}

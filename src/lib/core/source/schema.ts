@@ -1,0 +1,120 @@
+import { z } from 'zod';
+import { CSL_TYPES, DATE_VARIABLES, NAME_VARIABLES, NUMBER_VARIABLES, TEXT_VARIABLES } from './variables';
+import { nfc } from '../text';
+
+const LONG = new Set<string>(['abstract', 'annote', 'note', 'references', 'keyword']);
+const text = (max: number) => z.string().max(max).transform(nfc);
+const line = text(4_000);
+
+/** A creator in CSL-JSON: `family` and `given` with their particles and suffix, or one `literal` name. */
+export const cslName = z
+  .strictObject({
+    family: line.optional(),
+    given: line.optional(),
+    'dropping-particle': line.optional(),
+    'non-dropping-particle': line.optional(),
+    suffix: line.optional(),
+    literal: line.optional(),
+    'comma-suffix': z.boolean().optional(),
+    'static-ordering': z.boolean().optional(),
+  })
+  .refine((n) => Boolean(n.family || n.given || n.literal), { message: 'A creator needs a name' });
+export type CslName = z.infer<typeof cslName>;
+
+const datePart = z
+  .array(z.number().int())
+  .min(1)
+  .max(3)
+  .refine(
+    ([, m, d]) => (m === undefined || (m >= 1 && m <= 12)) && (d === undefined || (d >= 1 && d <= 31)),
+    {
+      message: 'Month must be 1 to 12 and day 1 to 31',
+    },
+  );
+
+/**
+ * A CSL date. `date-parts` holds one date or the two ends of a range, each as year, month, day as far as known;
+ * `[[0]]` is never stored. `season` is 1 spring to 4 winter. `literal` is text no calendar fits.
+ */
+export const cslDate = z
+  .strictObject({
+    'date-parts': z.array(datePart).min(1).max(2).optional(),
+    season: z.number().int().min(1).max(4).optional(),
+    circa: z.boolean().optional(),
+    literal: line.optional(),
+  })
+  .refine((d) => d['date-parts'] !== undefined || Boolean(d.literal), {
+    message: 'A date needs a year or text',
+  });
+export type CslDate = z.infer<typeof cslDate>;
+
+/** Where a value came from. `person` is a value typed by hand. */
+export const ORIGIN_KINDS = [
+  'registry',
+  'highwire',
+  'dublin-core',
+  'json-ld',
+  'open-graph',
+  'html',
+  'file',
+  'person',
+] as const;
+export const originKind = z.enum(ORIGIN_KINDS);
+export type OriginKind = z.infer<typeof originKind>;
+
+/** A value once seen for a field. `at` is UTC ISO 8601; `why` says in a few words why it was or was not taken. */
+export const seen = z.strictObject({
+  kind: originKind,
+  value: z.unknown(),
+  address: text(4_000).optional(),
+  at: z.string().max(40),
+  why: text(400).optional(),
+});
+export type Seen = z.infer<typeof seen>;
+
+/** What CSL lacks: origins by field, tags, and fields of foreign formats that no mapping knows. */
+export const own = z.strictObject({
+  origins: z.record(z.string().max(60), z.array(seen).max(40)).default({}),
+  tags: z.array(text(120)).max(200).default([]),
+  kept: z.record(z.string().max(20), z.record(z.string().max(200), text(100_000))).default({}),
+});
+export type Own = z.infer<typeof own>;
+
+type Shape<K extends readonly string[], T extends z.ZodType> = { [k in K[number]]: z.ZodOptional<T> };
+const shape = <K extends readonly string[], T extends z.ZodType>(keys: K, of: (key: string) => T) =>
+  Object.fromEntries(keys.map((k) => [k, of(k).optional()])) as Shape<K, T>;
+
+/** The record of a source: a CSL-JSON item without its `id`, and ours under `retexa`. */
+export const sourceRecord = z.strictObject({
+  type: z.enum(CSL_TYPES),
+  ...shape(TEXT_VARIABLES, (k) => text(LONG.has(k) ? 100_000 : 8_000)),
+  ...shape(NUMBER_VARIABLES, () => line),
+  ...shape(NAME_VARIABLES, () => z.array(cslName).max(2_000)),
+  ...shape(DATE_VARIABLES, () => cslDate),
+  custom: z.record(z.string(), z.unknown()).optional(),
+  retexa: own.default({ origins: {}, tags: [], kept: {} }),
+});
+export type SourceRecord = z.infer<typeof sourceRecord>;
+
+/** A CSL-JSON item as processors and files have it: an id, and nothing of ours. */
+export type CslItem = Omit<SourceRecord, 'retexa'> & { id: string };
+
+/** The CSL-JSON item of a record. */
+export function toCsl(id: string, record: SourceRecord): CslItem {
+  const { retexa: _ours, ...item } = record;
+  return { id, ...item };
+}
+
+/** An empty record of a type. */
+export function emptyRecord(type: SourceRecord['type']): SourceRecord {
+  return { type, retexa: { origins: {}, tags: [], kept: {} } };
+}
+
+/** One sentence a problem, each naming the field: the words shown when a record is refused. */
+export function problemsOf(error: z.ZodError): string[] {
+  return error.issues.map((issue) => {
+    const where = issue.path.join(' › ') || 'record';
+    if (issue.code === 'unrecognized_keys') return `${where}: unknown field ${issue.keys.join(', ')}`;
+    return `${where}: ${issue.message}`;
+  });
+}

@@ -1,0 +1,4 @@
+export { nfc, fold, foldWords, squash, plain, escapeHtml, decodeEntities } from './fold';
+export { codePointLength, toCodePoint, toCodeUnit, sliceCodePoints } from './units';
+export { isShouting, sentenceCase } from './case';
+export { similarity, wordsOf, longestSharedRun, type SharedRun } from './similarity';

@@ -1,0 +1,49 @@
+import { join, resolve } from 'node:path';
+
+/** Where a host of the simulated outside is served: loopback address and port. */
+export interface StandIn {
+  pattern: string;
+  host: string;
+  port: number;
+}
+
+/**
+ * `RETEXA_ALLOW_HOSTS`: comma-separated `pattern=host:port`, pattern a host name or `*.suffix`. Requests to a host that
+ * fits go to that loopback address over plain HTTP. Nothing else on a private address is ever reached.
+ */
+function standIns(): StandIn[] {
+  return (process.env.RETEXA_ALLOW_HOSTS ?? '')
+    .split(',')
+    .map((part) => /^\s*([^=\s]+)=([^:\s]+):(\d+)\s*$/.exec(part))
+    .filter((m) => m !== null)
+    .map((m) => ({ pattern: m[1]!.toLowerCase(), host: m[2]!, port: Number(m[3]) }));
+}
+
+/** Settings, read from the environment each time they are asked for. */
+export const config = {
+  /** The one folder everything is kept in. */
+  get dataFolder(): string {
+    return resolve(process.env.RETEXA_DATA ?? '.data');
+  },
+  get databaseFile(): string {
+    return join(config.dataFolder, 'retexa.sqlite');
+  },
+  get filesFolder(): string {
+    return join(config.dataFolder, 'files');
+  },
+  /** Folder of the built worker threads and the style catalogue. */
+  get buildFolder(): string {
+    return resolve(process.env.RETEXA_BUILD ?? 'build');
+  },
+  get standIns(): StandIn[] {
+    return standIns();
+  },
+  /** The DOI registry: answers `GET /DOI` by content negotiation (DOI Handbook, content negotiation). */
+  get doiRegistry(): string {
+    return (process.env.RETEXA_DOI_REGISTRY ?? 'https://doi.org').replace(/\/$/, '');
+  },
+  /** Sent as contact in the User-Agent of every request to the outside. */
+  get contact(): string {
+    return process.env.RETEXA_CONTACT ?? 'no contact given';
+  },
+};

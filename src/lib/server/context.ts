@@ -1,0 +1,37 @@
+import type { Knex } from 'knex';
+import { newId, now } from './db/ids';
+
+/** Who asks, and for which library. Every repository takes one and reads nothing outside its library. */
+export interface Context {
+  db: Knex;
+  libraryId: string;
+  personId: string;
+}
+
+/** A query on a table, bounded to the context's library: the one way repositories begin to read or change rows. */
+export function scoped<T extends object>(ctx: Context, table: string): Knex.QueryBuilder<T, T[]> {
+  return ctx.db(table).where(`${table}.library_id`, ctx.libraryId) as Knex.QueryBuilder<T, T[]>;
+}
+
+/** Runs `work` in one transaction; everything in it is kept or nothing is. */
+export function transaction<T>(ctx: Context, work: (inner: Context) => Promise<T>): Promise<T> {
+  if (ctx.db.isTransaction) return work(ctx);
+  return ctx.db.transaction((db) => work({ ...ctx, db }));
+}
+
+/**
+ * The context of a request. There are no accounts yet: one default person with one library, made when first asked
+ * for; this function is the place that will tell people apart.
+ */
+export async function defaultContext(db: Knex): Promise<Context> {
+  const member = (await db('membership').orderBy('library_id').first()) as
+    { library_id: string; person_id: string } | undefined;
+  if (member) return { db, libraryId: member.library_id, personId: member.person_id };
+  const [personId, libraryId, created] = [newId(), newId(), now()];
+  await db.transaction(async (trx) => {
+    await trx('person').insert({ id: personId, name: 'You', created });
+    await trx('library').insert({ id: libraryId, name: 'My library', owner_id: personId, created });
+    await trx('membership').insert({ library_id: libraryId, person_id: personId, role: 'owner' });
+  });
+  return { db, libraryId, personId };
+}

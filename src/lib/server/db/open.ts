@@ -1,0 +1,46 @@
+import { mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
+import knex, { type Knex } from 'knex';
+import { config } from '../config';
+import { migrationSource } from './migrations';
+
+/** Opens a database file (`:memory:` for tests) with the pragmas everything relies on, and migrates it. */
+export async function openDatabase(file: string): Promise<Knex> {
+  if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
+  const db = knex({
+    client: 'better-sqlite3',
+    connection: { filename: file },
+    useNullAsDefault: true,
+    pool: {
+      min: 1,
+      max: 1,
+      afterCreate: (
+        connection: { pragma: (text: string) => void },
+        done: (error: Error | null, connection: unknown) => void,
+      ) => {
+        connection.pragma('journal_mode = WAL');
+        connection.pragma('synchronous = FULL');
+        connection.pragma('foreign_keys = ON');
+        connection.pragma('busy_timeout = 5000');
+        done(null, connection);
+      },
+    },
+  });
+  await db.migrate.latest({ migrationSource });
+  return db;
+}
+
+let opened: Promise<Knex> | undefined;
+
+/** The application's database, opened once. */
+export function database(): Promise<Knex> {
+  opened ??= openDatabase(config.databaseFile);
+  return opened;
+}
+
+/** Closes the application's database; the next call to `database` opens it anew. */
+export async function closeDatabase(): Promise<void> {
+  const db = await opened;
+  opened = undefined;
+  await db?.destroy();
+}

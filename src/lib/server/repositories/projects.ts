@@ -1,0 +1,63 @@
+import { scoped, type Context } from '../context';
+import { newId, now } from '../db/ids';
+
+export interface Project {
+  id: string;
+  name: string;
+  style: string;
+  locale: string;
+  created: string;
+}
+
+const COLUMNS = ['id', 'name', 'style', 'locale', 'created'];
+
+/** The projects of the library, oldest first. */
+export async function listProjects(ctx: Context): Promise<Project[]> {
+  return (await scoped<Project>(ctx, 'project').orderBy('created').select(COLUMNS)) as unknown as Project[];
+}
+
+export async function findProject(ctx: Context, id: string): Promise<Project | undefined> {
+  return (await scoped<Project>(ctx, 'project').where({ id }).first(COLUMNS)) as unknown as
+    Project | undefined;
+}
+
+/** Adds a project. */
+export async function insertProject(
+  ctx: Context,
+  project: Pick<Project, 'name' | 'style' | 'locale'>,
+): Promise<Project> {
+  const row = { id: newId(), created: now(), ...project };
+  await ctx.db('project').insert({ ...row, library_id: ctx.libraryId, owner_id: ctx.personId });
+  return row;
+}
+
+export async function updateProject(
+  ctx: Context,
+  id: string,
+  change: Partial<Pick<Project, 'name' | 'style' | 'locale'>>,
+): Promise<void> {
+  await scoped<Project>(ctx, 'project').where({ id }).update(change);
+}
+
+/** Files sources in a project; those already there stay. Ids outside the library are left out. */
+export async function fileSources(ctx: Context, projectId: string, sourceIds: string[]): Promise<void> {
+  const rows = sourceIds.map((source_id) => ({ project_id: projectId, source_id, filed: now() }));
+  for (let i = 0; i < rows.length; i += 200)
+    await ctx
+      .db('filing')
+      .insert(rows.slice(i, i + 200))
+      .onConflict(['project_id', 'source_id'])
+      .ignore();
+}
+
+export async function unfileSource(ctx: Context, projectId: string, sourceId: string): Promise<void> {
+  await ctx.db('filing').where({ project_id: projectId, source_id: sourceId }).delete();
+}
+
+/** The projects a source is filed in. */
+export async function projectsOf(ctx: Context, sourceId: string): Promise<string[]> {
+  const rows = (await ctx.db('filing').where({ source_id: sourceId }).select('project_id')) as {
+    project_id: string;
+  }[];
+  return rows.map((r) => r.project_id);
+}

@@ -1,0 +1,259 @@
+import type { Knex } from 'knex';
+import { derive, makeCitekey, sourceRecord, type SourceRecord } from '../../core/source';
+import { proof, type Finding } from '../../core/proof';
+import { fold, plain } from '../../core/text';
+import { scoped, type Context } from '../context';
+import { newId, now } from '../db/ids';
+import { changedMeanwhile, notHere } from '../refusal';
+import { noteRevision } from './revisions';
+import { index, matchQuery } from './search';
+
+/** A source as stored, its record opened. */
+export interface Source {
+  id: string;
+  record: SourceRecord;
+  revision: number;
+  citekey: string;
+  added: string;
+  checked: string | null;
+  binned: string | null;
+  mergedInto: string | null;
+  findings: Finding[];
+}
+
+/** A source's row in the database. */
+export interface SourceRow {
+  id: string;
+  library_id: string;
+  owner_id: string;
+  record: string;
+  revision: number;
+  citekey: string;
+  added: string;
+  checked: string | null;
+  binned: string | null;
+  merged_into: string | null;
+  type: string;
+  title: string;
+  title_key: string;
+  creator_key: string;
+  year: number | null;
+  doi: string | null;
+  isbn: string | null;
+  address_key: string | null;
+  sort_key: string;
+  people: string;
+  findings: string;
+}
+
+/** What a revision of a source covers. */
+export interface SourceState {
+  record: SourceRecord;
+  citekey: string;
+  checked: string | null;
+  binned: string | null;
+}
+
+const stateOf = ({ record, citekey, checked, binned }: Source): SourceState => ({
+  record,
+  citekey,
+  checked,
+  binned,
+});
+
+export const openSource = (row: SourceRow): Source => ({
+  id: row.id,
+  record: JSON.parse(row.record) as SourceRecord,
+  revision: row.revision,
+  citekey: row.citekey,
+  added: row.added,
+  checked: row.checked,
+  binned: row.binned,
+  mergedInto: row.merged_into,
+  findings: JSON.parse(row.findings) as Finding[],
+});
+
+/** The columns written from a record, and from nothing else. */
+export function columnsOf(record: SourceRecord) {
+  const d = derive(record);
+  return {
+    record: JSON.stringify(record),
+    type: d.type,
+    title: d.title,
+    title_key: d.titleKey,
+    creator_key: d.creatorKey,
+    year: d.year,
+    doi: d.doi,
+    isbn: d.isbn,
+    address_key: d.addressKey,
+    sort_key: d.sortKey,
+    people: d.people,
+    findings: JSON.stringify(proof(record)),
+  };
+}
+
+/** What the search finds a source by. */
+function searchText({ record, citekey }: { record: SourceRecord; citekey: string }): string {
+  const d = derive(record);
+  const more = [
+    record['container-title'],
+    record.publisher,
+    record.DOI,
+    record.ISBN,
+    record.abstract,
+    record.note,
+  ];
+  return [d.title, d.people, d.year, citekey, ...more, ...record.retexa.tags]
+    .filter(Boolean)
+    .map((t) => plain(String(t)))
+    .join(' \n');
+}
+
+/** Writes what stands beside the row: tags and the search index. */
+export async function writeBeside(
+  ctx: Context,
+  id: string,
+  source: { record: SourceRecord; citekey: string; binned: string | null },
+) {
+  await ctx.db('source_tag').where({ source_id: id }).delete();
+  const tags = [...new Set(source.record.retexa.tags)];
+  if (tags.length)
+    await ctx.db('source_tag').insert(tags.map((tag) => ({ library_id: ctx.libraryId, source_id: id, tag })));
+  await index(ctx, 'source', id, source.binned ? '' : searchText(source));
+}
+
+/** A citekey that nothing in the library has or had. */
+async function freeCitekey(ctx: Context, record: SourceRecord, wanted?: string): Promise<string> {
+  const stem = wanted ?? makeCitekey(record, () => false);
+  const like = `${stem.replace(/[%_\\]/g, '\\$&')}%`;
+  const [used, aliases] = await Promise.all([
+    scoped<SourceRow>(ctx, 'source')
+      .whereRaw(`citekey LIKE ? ESCAPE '\\'`, [like])
+      .select('citekey') as Promise<{ citekey: string }[]>,
+    scoped<{ alias: string }>(ctx, 'alias')
+      .whereRaw(`alias LIKE ? ESCAPE '\\'`, [like])
+      .select('alias') as Promise<{ alias: string }[]>,
+  ]);
+  const taken = new Set([...used.map((r) => r.citekey), ...aliases.map((r) => r.alias)]);
+  if (wanted && !taken.has(wanted)) return wanted;
+  return makeCitekey(record, (key) => taken.has(key));
+}
+
+/** Adds a source. Call in a transaction with what belongs to it. `citekey` is kept when it is free. */
+export async function insertSource(
+  ctx: Context,
+  record: SourceRecord,
+  options: { checked?: boolean; citekey?: string; why: string },
+): Promise<Source> {
+  const valid = sourceRecord.parse(record);
+  const source: Source = {
+    id: newId(),
+    record: valid,
+    revision: 1,
+    citekey: await freeCitekey(ctx, valid, options.citekey),
+    added: now(),
+    checked: options.checked ? now() : null,
+    binned: null,
+    mergedInto: null,
+    findings: [],
+  };
+  await ctx.db('source').insert({
+    id: source.id,
+    library_id: ctx.libraryId,
+    owner_id: ctx.personId,
+    revision: 1,
+    citekey: source.citekey,
+    added: source.added,
+    checked: source.checked,
+    ...columnsOf(valid),
+  });
+  await writeBeside(ctx, source.id, source);
+  await noteRevision(ctx, 'source', source.id, 1, {}, stateOf(source), options.why);
+  return { ...source, findings: proof(valid) };
+}
+
+/** One source by id, binned and merged ones too. */
+export async function findSource(ctx: Context, id: string): Promise<Source | undefined> {
+  const row = (await scoped<SourceRow>(ctx, 'source').where({ id }).first()) as SourceRow | undefined;
+  return row && openSource(row);
+}
+
+/** One source by id; refuses when it is not in the library. */
+export async function getSource(ctx: Context, id: string): Promise<Source> {
+  const source = await findSource(ctx, id);
+  if (!source) throw notHere('source');
+  return source;
+}
+
+/** Several sources, in the order asked for; those not in the library are left out. */
+export async function getSources(ctx: Context, ids: string[]): Promise<Source[]> {
+  const byId = new Map<string, Source>();
+  for (let i = 0; i < ids.length; i += 500) {
+    const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', ids.slice(i, i + 500))) as SourceRow[];
+    for (const row of rows) byId.set(row.id, openSource(row));
+  }
+  return ids.flatMap((id) => byId.get(id) ?? []);
+}
+
+/**
+ * Changes a source. `base` is the revision the change was made on; another one refuses with 409 and changes nothing.
+ * Gives the source as it is now and the id of the revision made (none when nothing changed).
+ */
+export async function updateSource(
+  ctx: Context,
+  id: string,
+  base: number,
+  change: Partial<SourceState>,
+  why: string,
+): Promise<{ source: Source; revisionId?: string }> {
+  const before = await getSource(ctx, id);
+  if (before.revision !== base) throw changedMeanwhile('source');
+  const after: Source = { ...before, ...change, record: sourceRecord.parse(change.record ?? before.record) };
+  const [was, is] = [stateOf(before), stateOf(after)];
+  if (JSON.stringify(was) === JSON.stringify(is)) return { source: before };
+  after.revision = base + 1;
+  const changed = await scoped<SourceRow>(ctx, 'source')
+    .where({ id, revision: base })
+    .update({
+      revision: after.revision,
+      citekey: after.citekey,
+      checked: after.checked,
+      binned: after.binned,
+      ...columnsOf(after.record),
+    });
+  if (changed !== 1) throw changedMeanwhile('source');
+  await writeBeside(ctx, id, after);
+  const revisionId = await noteRevision(ctx, 'source', id, after.revision, was, is, why);
+  return { source: { ...after, findings: proof(after.record) }, revisionId };
+}
+
+/** Which sources a view shows. */
+export interface SourceFilter {
+  projectId?: string;
+  text?: string;
+  type?: string;
+  tag?: string;
+  state?: 'intake' | 'findings' | 'all';
+  from?: number;
+  to?: number;
+}
+
+/** The living sources (neither binned nor merged away) that fit a filter. */
+export function living(ctx: Context, filter: SourceFilter): Knex.QueryBuilder {
+  const query = scoped<SourceRow>(ctx, 'source').whereNull('source.binned').whereNull('source.merged_into');
+  if (filter.projectId)
+    query.whereIn('source.id', ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'));
+  if (filter.type) query.where('source.type', filter.type);
+  if (filter.tag)
+    query.whereIn('source.id', scoped(ctx, 'source_tag').where({ tag: filter.tag }).select('source_id'));
+  if (filter.state === 'intake') query.whereNull('source.checked');
+  if (filter.state === 'findings') query.whereNot('source.findings', '[]');
+  if (filter.from !== undefined) query.where('source.year', '>=', filter.from);
+  if (filter.to !== undefined) query.where('source.year', '<=', filter.to);
+  if (filter.text && fold(filter.text))
+    query.whereRaw('source.id IN (SELECT subject_id FROM search WHERE search MATCH ? AND kind = ?)', [
+      matchQuery(filter.text),
+      'source',
+    ]);
+  return query;
+}

@@ -1,0 +1,367 @@
+import { agreeing, compare, mergeRecords, suggest, type MergeField, type Side } from '../../core/duplicates';
+import { shortLabel, type SourceRecord } from '../../core/source';
+import { scoped, transaction, type Context } from '../context';
+import { newId, now } from '../db/ids';
+import { tell } from '../events';
+import { changedMeanwhile, notHere, Refusal } from '../refusal';
+import { copiesOf, type CopyHead } from '../repositories/copies';
+import { passagesWhere, type PassageRow } from '../repositories/passages';
+import { projectsOf } from '../repositories/projects';
+import {
+  columnsOf,
+  getSource,
+  living,
+  openSource,
+  updateSource,
+  writeBeside,
+  type Source,
+  type SourceRow,
+} from '../repositories/sources';
+import { noteRevision } from '../repositories/revisions';
+
+/** A pair that looks like one work. `a` is the one captured first. */
+export interface Pair {
+  a: string;
+  b: string;
+  verdict: 'same' | 'likely';
+  reasons: string[];
+  label: string;
+}
+
+const pairKey = (a: string, b: string) => (a < b ? `${a} ${b}` : `${b} ${a}`);
+
+/** The suspected pairs of the library (or of a project: both or one of them in it), surest first. */
+export async function findPairs(ctx: Context, projectId?: string): Promise<Pair[]> {
+  const groups = (await Promise.all(
+    ['doi', 'isbn', 'address_key', 'title_key'].map((column) =>
+      living(ctx, {})
+        .whereNotNull(column)
+        .whereNot(column, '')
+        .groupBy(column)
+        .havingRaw('count(*) > 1')
+        .select(ctx.db.raw('group_concat(id) as ids')),
+    ),
+  )) as unknown as { ids: string }[][];
+  const wanted = new Set<string>();
+  const candidates = new Map<string, [string, string]>();
+  for (const { ids } of groups.flat()) {
+    const group = ids.split(',').sort().slice(0, 40);
+    for (let i = 0; i < group.length; i++)
+      for (let j = i + 1; j < group.length; j++) {
+        candidates.set(pairKey(group[i]!, group[j]!), [group[i]!, group[j]!]);
+        wanted.add(group[i]!).add(group[j]!);
+      }
+  }
+  if (candidates.size === 0) return [];
+  const sources = new Map<string, Source>();
+  const ids = [...wanted];
+  for (let i = 0; i < ids.length; i += 500)
+    for (const row of (await scoped<SourceRow>(ctx, 'source').whereIn(
+      'id',
+      ids.slice(i, i + 500),
+    )) as SourceRow[])
+      sources.set(row.id, openSource(row));
+  const apart = new Set(
+    (
+      (await scoped<{ a_id: string; b_id: string }>(ctx, 'apart').select('a_id', 'b_id')) as {
+        a_id: string;
+        b_id: string;
+      }[]
+    ).map((r) => pairKey(r.a_id, r.b_id)),
+  );
+  const filed = projectId
+    ? new Set(
+        (
+          (await ctx.db('filing').where({ project_id: projectId }).select('source_id')) as {
+            source_id: string;
+          }[]
+        ).map((r) => r.source_id),
+      )
+    : undefined;
+  const pairs: Pair[] = [];
+  for (const [key, [x, y]] of candidates) {
+    if (apart.has(key) || (filed && !filed.has(x) && !filed.has(y))) continue;
+    const [a, b] = [sources.get(x), sources.get(y)];
+    if (!a || !b) continue;
+    const { verdict, reasons } = compare(a.record, b.record);
+    if (verdict !== 'different')
+      pairs.push({ a: a.id, b: b.id, verdict, reasons, label: shortLabel(a.record) });
+  }
+  return pairs.sort((p, q) =>
+    p.verdict === q.verdict ? p.label.localeCompare(q.label) : p.verdict === 'same' ? -1 : 1,
+  );
+}
+
+/** One side of a comparison: the source and what hangs on it. */
+export interface PairSide {
+  id: string;
+  record: SourceRecord;
+  label: string;
+  citekey: string;
+  added: string;
+  address: string | null;
+  passages: number;
+  copies: CopyHead[];
+  projects: number;
+}
+
+async function sideOf(ctx: Context, id: string): Promise<PairSide> {
+  const source = await getSource(ctx, id);
+  const [passages, copies, projects] = await Promise.all([
+    passagesWhere(ctx, { source_id: id }),
+    copiesOf(ctx, id),
+    projectsOf(ctx, id),
+  ]);
+  return {
+    id,
+    record: source.record,
+    label: shortLabel(source.record),
+    citekey: source.citekey,
+    added: source.added,
+    address: copies[0]?.address ?? source.record.URL ?? null,
+    passages: passages.length,
+    copies,
+    projects: projects.length,
+  };
+}
+
+/** A pair laid out for deciding. */
+export async function comparePair(ctx: Context, a: string, b: string) {
+  const [left, right] = await Promise.all([sideOf(ctx, a), sideOf(ctx, b)]);
+  return {
+    a: left,
+    b: right,
+    judgement: compare(left.record, right.record),
+    suggestions: suggest(left.record, right.record),
+    same: agreeing(left.record, right.record),
+  };
+}
+
+export type Picks = Partial<Record<MergeField, Side>>;
+
+/** The record a merge would give, for showing how it prints. */
+export async function mergedRecord(ctx: Context, a: string, b: string, picks: Picks): Promise<SourceRecord> {
+  const [left, right] = await Promise.all([getSource(ctx, a), getSource(ctx, b)]);
+  return mergeRecords(left.record, right.record, picks, now());
+}
+
+/** Says for good that two sources are different works. */
+export async function keepApart(ctx: Context, a: string, b: string): Promise<void> {
+  await Promise.all([getSource(ctx, a), getSource(ctx, b)]);
+  const [a_id, b_id] = [a, b].sort() as [string, string];
+  await ctx
+    .db('apart')
+    .insert({ library_id: ctx.libraryId, a_id, b_id, person_id: ctx.personId, at: now() })
+    .onConflict(['a_id', 'b_id'])
+    .ignore();
+  tell(ctx.libraryId, { kind: 'changed' });
+}
+
+/** Takes back that two sources are different works. */
+export async function notApart(ctx: Context, a: string, b: string): Promise<void> {
+  const [a_id, b_id] = [a, b].sort() as [string, string];
+  await scoped(ctx, 'apart').where({ a_id, b_id }).delete();
+  tell(ctx.libraryId, { kind: 'changed' });
+}
+
+/** Everything a merge changes, as it was before. */
+interface Before {
+  survivor: SourceRow;
+  absorbed: SourceRow;
+  passages: { id: string; source_id: string }[];
+  copies: string[];
+  filings: { project_id: string; source_id: string; filed: string }[];
+  aliases: { alias: string; source_id: string }[];
+  aparts: { a_id: string; b_id: string; person_id: string; at: string }[];
+  mergedRevision: number;
+}
+
+/**
+ * Makes one source of two: `a` survives with the record made from `picks`; copies, passages, filings, aliases and
+ * "kept apart" marks of `b` go over to it. The absorbed source stays, marked as merged; its id and citekey lead to the
+ * survivor. One transaction. `bases` are the revisions the choice was made on. Gives the id for undoing.
+ */
+export async function merge(
+  ctx: Context,
+  a: string,
+  b: string,
+  picks: Picks,
+  bases: [number, number],
+): Promise<string> {
+  if (a === b) throw new Refusal(422, 'A source cannot be merged with itself.');
+  const id = newId();
+  await transaction(ctx, async (inner) => {
+    const rowOf = async (sid: string) => {
+      const row = (await scoped<SourceRow>(inner, 'source').where({ id: sid }).first()) as
+        SourceRow | undefined;
+      if (!row) throw notHere('source');
+      if (row.binned || row.merged_into) throw changedMeanwhile('source');
+      return row;
+    };
+    const [survivor, absorbed] = [await rowOf(a), await rowOf(b)];
+    if (survivor.revision !== bases[0] || absorbed.revision !== bases[1]) throw changedMeanwhile('source');
+    const passages = (await scoped<PassageRow>(inner, 'passage')
+      .where({ source_id: b })
+      .select('id', 'source_id')) as { id: string; source_id: string }[];
+    const copies = (await copiesOf(inner, b)).map((c) => c.id);
+    const filings = (await inner.db('filing').whereIn('source_id', [a, b])) as Before['filings'];
+    const aliases = (await scoped<Before['aliases'][number]>(inner, 'alias')
+      .whereIn('source_id', [a, b])
+      .select('alias', 'source_id')) as Before['aliases'];
+    const aparts = (await scoped<Before['aparts'][number]>(inner, 'apart')
+      .where((q) => void q.whereIn('a_id', [a, b]).orWhereIn('b_id', [a, b]))
+      .select('a_id', 'b_id', 'person_id', 'at')) as Before['aparts'];
+
+    const record = mergeRecords(openSource(survivor).record, openSource(absorbed).record, picks, now());
+    const { source } = await updateSource(
+      inner,
+      a,
+      survivor.revision,
+      { record, checked: survivor.checked ?? absorbed.checked },
+      `merged with ${absorbed.citekey}`,
+    );
+    await scoped(inner, 'passage').where({ source_id: b }).update({ source_id: a });
+    await scoped(inner, 'copy').where({ source_id: b }).update({ source_id: a });
+    for (const f of filings.filter((f) => f.source_id === b))
+      await inner
+        .db('filing')
+        .insert({ ...f, source_id: a })
+        .onConflict(['project_id', 'source_id'])
+        .ignore();
+    await inner.db('filing').where({ source_id: b }).delete();
+    await scoped(inner, 'alias').where({ source_id: b }).update({ source_id: a });
+    for (const alias of [absorbed.id, absorbed.citekey])
+      await inner
+        .db('alias')
+        .insert({ library_id: ctx.libraryId, alias, source_id: a })
+        .onConflict(['library_id', 'alias'])
+        .merge();
+    for (const apart of aparts) {
+      const [x, y] = [apart.a_id, apart.b_id].map((s) => (s === b ? a : s)).sort() as [string, string];
+      await scoped(inner, 'apart').where({ a_id: apart.a_id, b_id: apart.b_id }).delete();
+      if (x !== y)
+        await inner
+          .db('apart')
+          .insert({ ...apart, library_id: ctx.libraryId, a_id: x, b_id: y })
+          .onConflict(['a_id', 'b_id'])
+          .ignore();
+    }
+    await scoped<SourceRow>(inner, 'source').where({ id: b }).update({ merged_into: a });
+    await writeBeside(inner, b, { ...openSource(absorbed), binned: 'merged' });
+    const before: Before = {
+      survivor,
+      absorbed,
+      passages,
+      copies,
+      filings,
+      aliases,
+      aparts,
+      mergedRevision: source.revision,
+    };
+    await inner.db('merge').insert({
+      id,
+      library_id: ctx.libraryId,
+      survivor_id: a,
+      absorbed_id: b,
+      person_id: ctx.personId,
+      at: now(),
+      before: JSON.stringify(before),
+    });
+  });
+  tell(ctx.libraryId, { kind: 'changed' });
+  return id;
+}
+
+interface MergeRow {
+  id: string;
+  survivor_id: string;
+  absorbed_id: string;
+  at: string;
+  undone: string | null;
+  before: string;
+}
+
+/** Merges that can be undone, newest first. */
+export async function undoableMerges(
+  ctx: Context,
+): Promise<{ id: string; at: string; label: string; citekey: string }[]> {
+  const rows = (await scoped<MergeRow>(ctx, 'merge')
+    .whereNull('undone')
+    .orderBy('at', 'desc')
+    .limit(50)) as MergeRow[];
+  return rows.map((row) => {
+    const { survivor, absorbed } = JSON.parse(row.before) as Before;
+    return {
+      id: row.id,
+      at: row.at,
+      label: shortLabel(openSource(survivor).record),
+      citekey: absorbed.citekey,
+    };
+  });
+}
+
+/**
+ * Undoes a merge: both sources, their passages, copies, filings, aliases and "kept apart" marks are as they were.
+ * The survivor's record is restored as a new revision, so that nothing printed or cached of the merged one is taken
+ * for it; passages kept on the survivor since stay there. Refuses when the survivor was edited or merged again since.
+ */
+export async function undoMerge(ctx: Context, id: string): Promise<void> {
+  await transaction(ctx, async (inner) => {
+    const row = (await scoped<MergeRow>(inner, 'merge').where({ id }).first()) as MergeRow | undefined;
+    if (!row) throw notHere('merge');
+    if (row.undone) throw new Refusal(409, 'This merge was already undone.');
+    const before = JSON.parse(row.before) as Before;
+    const { survivor, absorbed } = before;
+    const present = await getSource(inner, survivor.id);
+    if (present.revision !== before.mergedRevision || present.mergedInto)
+      throw new Refusal(
+        409,
+        'The merged source was changed since. Undoing the merge would lose that change: first take it back in the source’s history, then undo the merge.',
+      );
+    const was = openSource(survivor);
+    const restored = { record: was.record, citekey: was.citekey, checked: was.checked, binned: was.binned };
+    const revision = present.revision + 1;
+    await scoped<SourceRow>(inner, 'source')
+      .where({ id: survivor.id })
+      .update({
+        ...columnsOf(was.record),
+        citekey: was.citekey,
+        checked: was.checked,
+        binned: was.binned,
+        revision,
+      });
+    const { record, citekey, checked, binned } = present;
+    await noteRevision(
+      inner,
+      'source',
+      survivor.id,
+      revision,
+      { record, citekey, checked, binned },
+      restored,
+      `merge with ${absorbed.citekey} undone`,
+    );
+    await scoped<SourceRow>(inner, 'source').where({ id: absorbed.id }).update({ merged_into: null });
+    await writeBeside(inner, survivor.id, was);
+    await writeBeside(inner, absorbed.id, openSource(absorbed));
+    await scoped(inner, 'passage')
+      .whereIn(
+        'id',
+        before.passages.map((p) => p.id),
+      )
+      .update({ source_id: absorbed.id });
+    await scoped(inner, 'copy').whereIn('id', before.copies).update({ source_id: absorbed.id });
+    const pair = [survivor.id, absorbed.id];
+    await inner.db('filing').whereIn('source_id', pair).delete();
+    if (before.filings.length) await inner.db('filing').insert(before.filings);
+    await scoped(inner, 'alias').whereIn('source_id', pair).delete();
+    if (before.aliases.length)
+      await inner.db('alias').insert(before.aliases.map((r) => ({ ...r, library_id: ctx.libraryId })));
+    await scoped(inner, 'apart')
+      .where((q) => void q.whereIn('a_id', pair).orWhereIn('b_id', pair))
+      .delete();
+    if (before.aparts.length)
+      await inner.db('apart').insert(before.aparts.map((r) => ({ ...r, library_id: ctx.libraryId })));
+    await scoped<MergeRow>(inner, 'merge').where({ id }).update({ undone: now() });
+  });
+  tell(ctx.libraryId, { kind: 'changed' });
+}

@@ -1,0 +1,115 @@
+import { shortLabel } from '../../core/source';
+import { scoped, type Context } from '../context';
+import { openPassage, type Passage, type PassageRow } from '../repositories/passages';
+import { living, openSource, type SourceRow } from '../repositories/sources';
+import { findPairs } from './duplicates';
+
+/** How many things wait or are kept at each step of the path. */
+export interface Counts {
+  intake: number;
+  sources: number;
+  passages: number;
+  duplicates: number;
+  findings: number;
+  bin: number;
+}
+
+const one = (rows: unknown) => (rows as [{ n: number }])[0].n;
+
+/** The counts of the path, for the library or a project. */
+export async function countsOf(ctx: Context, projectId?: string): Promise<Counts> {
+  const filter = projectId ? { projectId } : {};
+  const livePassages = scoped(ctx, 'passage')
+    .whereNull('passage.binned')
+    .whereIn('passage.source_id', living(ctx, filter).select('id'));
+  const [intake, sources, findings, passages, pairs, binnedSources, binnedPassages] = await Promise.all([
+    living(ctx, { ...filter, state: 'intake' }).count({ n: '*' }),
+    living(ctx, filter).count({ n: '*' }),
+    living(ctx, { ...filter, state: 'findings' }).count({ n: '*' }),
+    livePassages.count({ n: '*' }),
+    findPairs(ctx, projectId),
+    scoped(ctx, 'source').whereNotNull('binned').whereNull('merged_into').count({ n: '*' }),
+    scoped(ctx, 'passage').whereNotNull('binned').count({ n: '*' }),
+  ]);
+  return {
+    intake: one(intake),
+    sources: one(sources),
+    findings: one(findings),
+    passages: one(passages),
+    duplicates: pairs.length,
+    bin: one(binnedSources) + one(binnedPassages),
+  };
+}
+
+/** What lies in the bin, latest first. */
+export async function binOf(ctx: Context) {
+  const sources = (await scoped<SourceRow>(ctx, 'source')
+    .whereNotNull('binned')
+    .whereNull('merged_into')
+    .orderBy('binned', 'desc')
+    .limit(500)) as SourceRow[];
+  const passages = (await scoped<PassageRow>(ctx, 'passage')
+    .whereNotNull('binned')
+    .orderBy('binned', 'desc')
+    .limit(500)) as PassageRow[];
+  const labels = new Map(
+    (
+      (await scoped<SourceRow>(ctx, 'source').whereIn(
+        'id',
+        passages.map((p) => p.source_id),
+      )) as SourceRow[]
+    ).map((r) => [r.id, shortLabel(openSource(r).record)]),
+  );
+  return {
+    sources: sources.map((r) => ({
+      id: r.id,
+      label: shortLabel(openSource(r).record),
+      title: r.title,
+      type: r.type,
+      binned: r.binned!,
+    })),
+    passages: passages.map((p) => ({
+      id: p.id,
+      label: labels.get(p.source_id) ?? '',
+      exact: p.exact,
+      gist: p.gist,
+      kind: p.kind,
+      binned: p.binned!,
+    })),
+  };
+}
+
+/** What the Desk shows: what was last added, read and marked. */
+export async function deskOf(ctx: Context, projectId?: string) {
+  const filter = projectId ? { projectId } : {};
+  const [added, marked] = await Promise.all([
+    living(ctx, filter).orderBy('added', 'desc').limit(5) as unknown as Promise<SourceRow[]>,
+    scoped<PassageRow>(ctx, 'passage')
+      .whereNull('passage.binned')
+      .whereIn('passage.source_id', living(ctx, filter).select('id'))
+      .orderBy('added', 'desc')
+      .limit(4) as unknown as Promise<PassageRow[]>,
+  ]);
+  const ids = marked.map((p) => p.source_id);
+  const labels = new Map(
+    ((await scoped<SourceRow>(ctx, 'source').whereIn('id', ids)) as SourceRow[]).map((r) => [
+      r.id,
+      shortLabel(openSource(r).record),
+    ]),
+  );
+  const passages: (Passage & { label: string })[] = marked.map((row) => ({
+    ...openPassage(row),
+    label: labels.get(row.source_id) ?? '',
+  }));
+  return {
+    added: added.map((r) => ({
+      id: r.id,
+      label: shortLabel(openSource(r).record),
+      title: r.title,
+      type: r.type,
+      added: r.added,
+      checked: r.checked,
+    })),
+    passages,
+  };
+}

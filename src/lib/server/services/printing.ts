@@ -1,0 +1,157 @@
+import { createHash } from 'node:crypto';
+import {
+  runsToHtml,
+  runsToText,
+  type CiteItem,
+  type PrintedList,
+  type PrintedReference,
+  type Run,
+} from '../../core/citing';
+import { toCsl, type CslItem } from '../../core/source';
+import { localeFile, styleOf } from '../catalogue';
+import type { Context } from '../context';
+import { now } from '../db/ids';
+import type { Source } from '../repositories/sources';
+import { print } from '../workers/pools';
+
+/** A style and a language. */
+export interface Look {
+  style: string;
+  locale: string;
+}
+
+/** A reference as a page shows it. `html` carries `data-field` on each part; empty when nothing prints. */
+export interface ShownReference {
+  id: string;
+  html: string;
+  text: string;
+  label?: string;
+}
+
+const task = ({ style, locale }: Look, items: CslItem[]) => ({
+  style,
+  styleFile: styleOf(style).file,
+  locale,
+  localeFile: localeFile(locale),
+  items,
+});
+
+/** A printed reference as a page shows it. */
+export const shown = ({ id, runs, label }: PrintedReference): ShownReference => ({
+  id,
+  html: runsToHtml(runs, { fields: true }),
+  text: runsToText(runs),
+  ...(label ? { label } : {}),
+});
+
+async function cachedRuns(ctx: Context, sources: Source[], look: Look): Promise<Map<string, Run[]>> {
+  const found = new Map<string, Run[]>();
+  for (let i = 0; i < sources.length; i += 400) {
+    const part = sources.slice(i, i + 400);
+    const revisions = new Map(part.map((s) => [s.id, s.revision]));
+    const rows = (await ctx
+      .db('printed')
+      .where({ style: look.style, locale: look.locale })
+      .whereIn('source_id', [...revisions.keys()])) as {
+      source_id: string;
+      revision: number;
+      runs: string;
+    }[];
+    for (const row of rows)
+      if (revisions.get(row.source_id) === row.revision)
+        found.set(row.source_id, JSON.parse(row.runs) as Run[]);
+  }
+  return found;
+}
+
+/** What the cache has of the given sources, by id; nothing is printed. */
+export async function printedSoFar(
+  ctx: Context,
+  sources: Source[],
+  look: Look,
+): Promise<Map<string, ShownReference>> {
+  const runs = await cachedRuns(ctx, sources, look);
+  return new Map([...runs].map(([id, r]) => [id, shown({ id, runs: r })]));
+}
+
+/** Prints each source alone, from its current revision: from the cache where it can, else in the worker. */
+export async function printEach(ctx: Context, sources: Source[], look: Look): Promise<ShownReference[]> {
+  const runs = await cachedRuns(ctx, sources, look);
+  const missing = sources.filter((s) => !runs.has(s.id));
+  for (let i = 0; i < missing.length; i += 100) {
+    const part = missing.slice(i, i + 100);
+    const printed = await print({
+      ...task(
+        look,
+        part.map((s) => toCsl(s.id, s.record)),
+      ),
+      what: 'each',
+    });
+    await ctx.db.transaction(async (trx) => {
+      for (const [j, reference] of printed.entries()) {
+        const source = part[j]!;
+        runs.set(source.id, reference.runs);
+        await trx('printed').where({ source_id: source.id }).where('revision', '<', source.revision).delete();
+        await trx('printed')
+          .insert({
+            source_id: source.id,
+            revision: source.revision,
+            ...look,
+            runs: JSON.stringify(reference.runs),
+          })
+          .onConflict(['source_id', 'revision', 'style', 'locale'])
+          .ignore();
+      }
+    });
+  }
+  return sources.map((s) => shown({ id: s.id, runs: runs.get(s.id) ?? [] }));
+}
+
+/** How many printed lists the cache keeps. */
+const LISTS_KEPT = 50;
+
+/** Prints sources together as a reference list: from the cache when no record of it changed, else in the worker. */
+export async function printList(ctx: Context, sources: Source[], look: Look): Promise<PrintedList> {
+  const identity = [look.style, look.locale, ...sources.map((s) => `${s.id}:${s.revision}`)].join('\n');
+  const key = createHash('sha256').update(identity).digest('hex');
+  const row = (await ctx.db('printed_list').where({ key }).first()) as { list: string } | undefined;
+  if (row) return JSON.parse(row.list) as PrintedList;
+  const list = await print({
+    ...task(
+      look,
+      sources.map((s) => toCsl(s.id, s.record)),
+    ),
+    what: 'list',
+  });
+  await ctx.db.transaction(async (trx) => {
+    await trx('printed_list')
+      .insert({ key, at: now(), list: JSON.stringify(list) })
+      .onConflict('key')
+      .ignore();
+    const old = trx('printed_list').orderBy('at', 'desc').offset(LISTS_KEPT).limit(1_000).select('key');
+    await trx('printed_list').whereIn('key', old).delete();
+  });
+  return list;
+}
+
+/** Prints an in-text citation. */
+export async function printCitation(
+  sources: Source[],
+  cited: CiteItem[],
+  look: Look,
+): Promise<{ html: string; text: string }> {
+  const runs = await print({
+    ...task(
+      look,
+      sources.map((s) => toCsl(s.id, s.record)),
+    ),
+    what: 'citation',
+    cited,
+  });
+  return { html: runsToHtml(runs, { fields: true }), text: runsToText(runs) };
+}
+
+/** Prints records that are not stored (a merge being considered, a form being filled in). Not cached. */
+export async function printPreview(items: CslItem[], look: Look): Promise<ShownReference[]> {
+  return (await print({ ...task(look, items), what: 'each' })).map(shown);
+}

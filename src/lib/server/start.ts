@@ -1,0 +1,16 @@
+import { database } from './db/open';
+import { sweepParts } from './files/store';
+import { log } from './log';
+import { endInterrupted } from './repositories/jobs';
+
+let started: Promise<void> | undefined;
+
+/** Brings the data into a known state after whatever happened before: once, before the first request is served. */
+export function start(): Promise<void> {
+  started ??= (async () => {
+    const db = await database();
+    const [swept, ended] = [await sweepParts(), await endInterrupted(db)];
+    if (swept || ended) log.warn({ swept, ended }, 'ended what an earlier run left in the middle');
+  })();
+  return started;
+}
