@@ -6,7 +6,7 @@ export default {
   preprocess: vitePreprocess(),
   compilerOptions: { runes: ({ filename }) => (filename.includes('node_modules') ? undefined : true) },
   kit: {
-    adapter: adapter({ envPrefix: 'RETEXA_' }),
+    adapter: adapter(),
     csp: {
       mode: 'auto',
       directives: {

@@ -104,7 +104,10 @@ export function reconcile(candidates: Candidate[], address: string | undefined, 
   const record: Record<string, unknown> = emptyRecord(type.value as CslType);
   const origins: Record<string, Seen[]> = {};
   const fields = new Map<string, Candidate[]>();
-  for (const c of candidates) fields.set(c.field, [...(fields.get(c.field) ?? []), c]);
+  for (const c of candidates) {
+    if (c.field === 'type' && telling.length && !telling.includes(c)) continue;
+    fields.set(c.field, [...(fields.get(c.field) ?? []), c]);
+  }
   for (const [field, list] of fields) {
     const choice = field === 'type' ? type : choose(field, list);
     record[field] = choice.value;

@@ -65,6 +65,13 @@ export function shortLabel(record: SourceRecord): string {
   return year === undefined ? who : `${who} ${year}`;
 }
 
+/** A source in one line: its short name and its title, said once where the title is its name. */
+export function headline(record: SourceRecord): string {
+  const title = plain(record.title ?? '');
+  const label = shortLabel(record);
+  return title === '' ? `${label}. Untitled source` : label.startsWith(title) ? label : `${label}. ${title}`;
+}
+
 const STOP = new Set(
   'a an the on of in for and to der die das ein eine le la les un une de des du'.split(' '),
 );

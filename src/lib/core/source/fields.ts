@@ -126,6 +126,12 @@ const WHAT = new Set<string>([
   'status',
 ]); // prettier-ignore
 
+/** A variable's name inside a sentence: `appeared in`, but `DOI`. */
+export function fieldName(variable: string): string {
+  const label = variable === 'type' ? 'Kind of source' : fieldLabel(variable);
+  return /^\p{Lu}{2}/u.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1);
+}
+
 /** The group a variable is shown in. */
 export function groupOf(variable: string): Group {
   if ((NAME_VARIABLES as readonly string[]).includes(variable)) return 'Who';

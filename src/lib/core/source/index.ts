@@ -35,6 +35,7 @@ export {
   askedFields,
   creatorsOf,
   fieldLabel,
+  fieldName,
   groupOf,
   GROUPS,
   otherFields,
@@ -42,5 +43,5 @@ export {
   TYPE_LABELS,
   type Group,
 } from './fields';
-export { derive, makeCitekey, shortLabel, type Derived } from './derive';
+export { derive, headline, makeCitekey, shortLabel, type Derived } from './derive';
 export { alternativesOf, ORIGIN_LABELS, originOf, sameValue, valueText, withEdit } from './origins';

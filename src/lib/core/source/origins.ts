@@ -36,11 +36,11 @@ export function valueText(field: string, value: unknown): string {
   return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
-/** The origin the current value of a field agrees with, the latest if several; `undefined` where none does. */
+/** The origin the current value of a field agrees with, the first seen if several; `undefined` where none does. */
 export function originOf(record: SourceRecord, field: string): Seen | undefined {
   const value = record[field as Variable];
   if (value === undefined) return undefined;
-  return record.retexa.origins[field]?.findLast((s) => sameValue(s.value, value));
+  return record.retexa.origins[field]?.find((s) => sameValue(s.value, value));
 }
 
 /** Other values seen for a field than the one it has, each once. */

@@ -1,4 +1,4 @@
-import { shortLabel } from '../../core/source';
+import { headline, shortLabel } from '../../core/source';
 import { scoped, type Context } from '../context';
 import { openPassage, type Passage, type PassageRow } from '../repositories/passages';
 import { living, openSource, type SourceRow } from '../repositories/sources';
@@ -63,8 +63,7 @@ export async function binOf(ctx: Context) {
   return {
     sources: sources.map((r) => ({
       id: r.id,
-      label: shortLabel(openSource(r).record),
-      title: r.title,
+      headline: headline(openSource(r).record),
       type: r.type,
       binned: r.binned!,
     })),
@@ -104,8 +103,7 @@ export async function deskOf(ctx: Context, projectId?: string) {
   return {
     added: added.map((r) => ({
       id: r.id,
-      label: shortLabel(openSource(r).record),
-      title: r.title,
+      headline: headline(openSource(r).record),
       type: r.type,
       added: r.added,
       checked: r.checked,

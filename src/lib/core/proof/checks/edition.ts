@@ -17,7 +17,10 @@ export function editionNumber(edition: string): string | undefined {
   return at === -1 ? undefined : String(at + 1);
 }
 
-/** Styles add "ed." to an edition; when the record says it too, it prints twice. */
+/**
+ * Styles add "ed." to an edition in the language of the list. When the record says it too, some styles print it twice
+ * and all print it in the record's language.
+ */
 export const editionWords: Check = (record) => {
   const { edition } = record;
   if (!edition || /^\d+$/.test(edition)) return [];
@@ -29,7 +32,7 @@ export const editionWords: Check = (record) => {
       check: 'edition-words',
       pencil: doubled ? 'red' : 'blue',
       field: 'edition',
-      message: doubled ? '“ed.” would print twice' : 'Edition in words',
+      message: doubled ? 'The edition holds “ed.” itself' : 'Edition in words',
       ...(number ? { fix: { label: `Make it ${number}`, edit: { edition: number } } } : {}),
     },
   ];

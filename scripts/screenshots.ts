@@ -1,0 +1,131 @@
+/**
+ * Takes the pictures in docs/screenshots from a running demo (`npm run demo` in another terminal).
+ * `tsx scripts/screenshots.ts [FOLDER] [NAME …]`.
+ */
+import { mkdirSync } from 'node:fs';
+import type { Page } from 'puppeteer-core';
+import { launch } from '../tests/browser/chromium';
+
+const base = process.env.RETEXA_ORIGIN ?? `http://127.0.0.1:${process.env.RETEXA_PORT ?? 5180}`;
+const [folder = 'docs/screenshots', ...only] = process.argv.slice(2);
+mkdirSync(folder, { recursive: true });
+
+const browser = await launch();
+const page = await browser.newPage();
+
+async function open(path: string, ready: string) {
+  await page.goto(base + path, { waitUntil: 'load' });
+  await page.waitForSelector('html[data-ready="true"]');
+  await page.waitForSelector(ready);
+  await page
+    .waitForFunction(() => !document.querySelector('.waiting'), { timeout: 20_000 })
+    .catch(() => undefined);
+  await page.evaluate(() => document.fonts.ready.then(() => undefined));
+}
+const firstHref = (selector: string) =>
+  page.$eval(selector, (a) => new URL((a as HTMLAnchorElement).href).pathname);
+
+async function inFrame(p: Page) {
+  await p.waitForFunction(() => document.querySelector('iframe')?.contentDocument?.body?.textContent?.trim());
+}
+
+/** Selects words in the reader as a person would with the mouse. */
+async function select(words: string) {
+  await page.evaluate((wanted) => {
+    const frame = document.querySelector('iframe')!;
+    const doc = frame.contentDocument!;
+    const walker = doc.createTreeWalker(doc.body, NodeFilter.SHOW_TEXT);
+    while (walker.nextNode()) {
+      const node = walker.currentNode as Text;
+      const at = node.data.indexOf(wanted);
+      if (at === -1) continue;
+      const range = doc.createRange();
+      range.setStart(node, at);
+      range.setEnd(node, at + wanted.length);
+      doc.getSelection()!.removeAllRanges();
+      doc.getSelection()!.addRange(range);
+      doc.dispatchEvent(new MouseEvent('mouseup', { bubbles: true }));
+      return;
+    }
+  }, words);
+}
+
+const dark = (on: boolean) =>
+  page.evaluate((d) => {
+    localStorage.setItem('retexa-light', d ? 'dark' : 'light');
+  }, on);
+
+const SHOTS: Record<string, () => Promise<void>> = {
+  desk: () => open('/', '.desk'),
+  sources: async () => {
+    await open('/sources', '[data-source]');
+    await page.keyboard.press('j');
+    await page.keyboard.press('j');
+    await page.keyboard.press('x');
+  },
+  columns: async () => {
+    await open('/sources', '[data-source]');
+    await page.$$eval('button', (all) => all.find((b) => b.textContent === 'Columns')?.click());
+  },
+  intake: async () => {
+    await open('/intake', '.values');
+    await inFrame(page);
+    await page.waitForFunction(() =>
+      document.querySelector('.printed .reference')?.textContent?.includes('('),
+    );
+  },
+  source: async () => {
+    await open('/sources?q=brandt 2011', '[data-source] a.text');
+    await open(await firstHref('[data-source] a.text'), '.sheet');
+    await page.waitForFunction(() =>
+      document.querySelector('.printed .reference')?.textContent?.includes('('),
+    );
+  },
+  reader: async () => {
+    await open('/passages?q=refill', '[data-passage]');
+    const path = await firstHref('[data-passage] .from a');
+    await open(path, '.reader');
+    await inFrame(page);
+    await page.waitForSelector('.card');
+    await select('Wider breaches gave a more even cover, though not a faster one.');
+    await page.waitForSelector('.place');
+    await page.$eval('.place', (sheet) => sheet.scrollIntoView({ block: 'end' }));
+  },
+  passages: () => open('/passages', '[data-passage]'),
+  duplicates: async () => {
+    await open('/duplicates', '.prints');
+    await page.waitForFunction(() =>
+      document.querySelector('.prints .reference')?.textContent?.includes('('),
+    );
+  },
+  references: () => open('/references', '.entry'),
+  import: () => open('/import', '.report'),
+  bin: () => open('/bin', 'header'),
+};
+
+await open('/', '.strip');
+await dark(false);
+await page.evaluate(async () => {
+  const thesis = [...document.querySelectorAll<HTMLOptionElement>('.projects option')].find((o) =>
+    o.textContent?.includes('thesis'),
+  );
+  await fetch('/api/scope', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ projectId: thesis?.value ?? null }),
+  });
+});
+for (const [name, act] of Object.entries(SHOTS)) {
+  if (only.length && !only.some((o) => o.replace(/-dark$/, '') === name)) continue;
+  if (!only.length || only.includes(name)) {
+    await act();
+    await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
+  }
+  if ((!only.length && (name === 'sources' || name === 'reader')) || only.includes(`${name}-dark`)) {
+    await dark(true);
+    await act();
+    await page.screenshot({ path: `${folder}/${name}-dark.png` as `${string}.png` });
+    await dark(false);
+  }
+}
+await browser.close();

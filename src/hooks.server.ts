@@ -1,0 +1,28 @@
+import { randomBytes } from 'node:crypto';
+import type { Handle, HandleServerError } from '@sveltejs/kit';
+import { defaultContext } from '$lib/server/context';
+import { database } from '$lib/server/db/open';
+import { log } from '$lib/server/log';
+import { findProject } from '$lib/server/repositories/projects';
+import { start } from '$lib/server/start';
+import { PROJECT_COOKIE } from './routes/answer';
+
+/** Resolves who asks, in which library, and which project is chosen: the one place that does. */
+export const handle: Handle = async ({ event, resolve }) => {
+  await start();
+  event.locals.ctx = await defaultContext(await database());
+  const chosen = event.cookies.get(PROJECT_COOKIE);
+  if (chosen && (await findProject(event.locals.ctx, chosen))) event.locals.projectId = chosen;
+  const response = await resolve(event);
+  response.headers.set('x-content-type-options', 'nosniff');
+  response.headers.set('referrer-policy', 'no-referrer');
+  return response;
+};
+
+/** A request that fails for a reason nobody foresaw: one line in the log, and its id on the page. */
+export const handleError: HandleServerError = ({ error, event, status, message }) => {
+  if (status === 404) return { message: 'There is no page at this address.' };
+  const id = randomBytes(4).toString('hex');
+  log.error({ id, method: event.request.method, path: event.url.pathname, err: error }, message);
+  return { message: 'Something went wrong inside Retexa. What you had saved is safe.', id };
+};

@@ -1,0 +1,282 @@
+<script lang="ts">
+  import type { Finding } from '$lib/core/proof';
+  import {
+    alternativesOf,
+    CSL_TYPES,
+    dateText,
+    fieldLabel,
+    groupOf,
+    GROUPS,
+    isDateVariable,
+    isNameVariable,
+    ORIGIN_LABELS,
+    originOf,
+    otherFields,
+    shownFields,
+    TYPE_LABELS,
+    typedDate,
+    valueText,
+    type CslDate,
+    type CslName,
+    type SourceRecord,
+    type Variable,
+  } from '$lib/core/source';
+  import { signOf } from './findings';
+  import CreatorsField from './CreatorsField.svelte';
+  import Sign from './Sign.svelte';
+  import TagsField from './TagsField.svelte';
+
+  interface Props {
+    record: SourceRecord;
+    findings: Finding[];
+    offeredTags: string[];
+    lit?: string | undefined;
+    /** Saves fields (undefined removes one). */
+    onedit: (fields: Record<string, unknown>, why?: string) => void;
+    ontags: (tags: string[]) => void;
+    /** Told of what is being typed, before it is saved. */
+    ontype?: (fields: Record<string, unknown>) => void;
+    onpoint?: (field: string | undefined) => void;
+  }
+  let { record, findings, offeredTags, lit, onedit, ontags, ontype, onpoint }: Props = $props();
+
+  let added: Variable[] = $state([]);
+  const fields = $derived([...new Set([...shownFields(record), ...added])]);
+  const groups = $derived(
+    GROUPS.map((name) => ({ name, fields: fields.filter((f) => groupOf(f) === name) })).filter(
+      (g) => g.fields.length,
+    ),
+  );
+  const LONG = new Set<string>(['abstract', 'note', 'annote', 'references']);
+
+  const valueOf = (field: Variable, text: string) =>
+    isDateVariable(field) ? typedDate(text) : text.trim() || undefined;
+  const shownValue = (field: Variable) =>
+    isDateVariable(field)
+      ? dateText(record[field] as CslDate)
+      : ((record[field] as string | undefined) ?? '');
+
+  function commit(field: Variable, text: string) {
+    if (text.trim() === shownValue(field)) return;
+    onedit({ [field]: valueOf(field, text) });
+  }
+
+  function revert(
+    event: KeyboardEvent & { currentTarget: HTMLInputElement | HTMLTextAreaElement },
+    field: Variable,
+  ) {
+    if (event.key === 'Escape') {
+      event.currentTarget.value = shownValue(field);
+      ontype?.({});
+      event.currentTarget.blur();
+    } else if (event.key === 'Enter' && !(event.currentTarget instanceof HTMLTextAreaElement))
+      event.currentTarget.blur();
+  }
+</script>
+
+{#snippet beside(field: Variable | 'type')}
+  {@const origin = originOf(record, field)}
+  {@const others = alternativesOf(record, field)}
+  <div class="beside">
+    {#each findings.filter((f) => f.field === field) as finding (finding.check)}
+      <div class="finding {finding.pencil === 'red' ? 'pencil-red' : 'pencil-blue'}">
+        <Sign sign={signOf(finding)} /><span>{finding.message}</span>
+        {#if finding.fix}
+          {@const fix = finding.fix}
+          <button
+            type="button"
+            class="btn small"
+            onclick={() => onedit(fix.edit, `fixed: ${finding.message}`)}>{fix.label}</button
+          >
+        {/if}
+      </div>
+    {/each}
+    {#if origin}<div class="origin" title={origin.why ?? ''}>
+        {ORIGIN_LABELS[origin.kind]}{origin.kind === 'file' && origin.why
+          ? `, ${origin.why.replace(/^from /, '')}`
+          : ''}
+      </div>{/if}
+    {#each others as other (JSON.stringify(other.value) + other.kind)}
+      <button
+        type="button"
+        class="other"
+        title="Take this value"
+        onclick={() => onedit({ [field]: other.value }, `took the value of the ${ORIGIN_LABELS[other.kind]}`)}
+      >
+        {ORIGIN_LABELS[other.kind]}: <q>{valueText(field, other.value).slice(0, 120)}</q>
+      </button>
+    {/each}
+  </div>
+{/snippet}
+
+<div class="form">
+  <div class="row" class:lit={lit === 'type'}>
+    <label for="f-type">Kind of source</label>
+    <div>
+      <select
+        id="f-type"
+        class="field"
+        value={record.type}
+        onchange={(e) => onedit({ type: e.currentTarget.value })}
+      >
+        {#each CSL_TYPES as type (type)}<option value={type}>{TYPE_LABELS[type]}</option>{/each}
+      </select>
+    </div>
+    {@render beside('type')}
+  </div>
+  {#each groups as group (group.name)}
+    <h3>{group.name}</h3>
+    {#each group.fields as field (field)}
+      <!-- svelte-ignore a11y_no_static_element_interactions -->
+      <div
+        class="row"
+        class:lit={lit === field}
+        onmouseenter={() => onpoint?.(field)}
+        onmouseleave={() => onpoint?.(undefined)}
+      >
+        <label for="f-{field}">{fieldLabel(field)}</label>
+        <div>
+          {#if isNameVariable(field)}
+            <CreatorsField
+              id="f-{field}"
+              role={field}
+              names={(record[field] as CslName[] | undefined) ?? []}
+              onchange={(names) => onedit({ [field]: names })}
+            />
+          {:else if LONG.has(field)}
+            <textarea
+              id="f-{field}"
+              class="field serif"
+              rows={field === 'abstract' && record.abstract ? 4 : 2}
+              value={shownValue(field)}
+              onchange={(e) => commit(field, e.currentTarget.value)}
+              onkeydown={(e) => revert(e, field)}></textarea>
+          {:else}
+            <input
+              id="f-{field}"
+              class="field"
+              class:serif={field === 'title' || field === 'container-title'}
+              value={shownValue(field)}
+              placeholder={isDateVariable(field) ? '2021-11-03, 2021, 1540/1610, 14 March 2023' : ''}
+              oninput={(e) => ontype?.({ [field]: valueOf(field, e.currentTarget.value) })}
+              onchange={(e) => commit(field, e.currentTarget.value)}
+              onkeydown={(e) => revert(e, field)}
+            />
+          {/if}
+        </div>
+        {@render beside(field)}
+      </div>
+    {/each}
+  {/each}
+  <h3>Filed</h3>
+  <div class="row">
+    <span class="label">Tags</span>
+    <div><TagsField tags={record.retexa.tags} offered={offeredTags} onchange={ontags} /></div>
+    <div></div>
+  </div>
+  <div class="row">
+    <label for="f-add">Another field</label>
+    <div>
+      <select
+        id="f-add"
+        class="field"
+        value=""
+        onchange={(e) => {
+          const field = e.currentTarget.value as Variable;
+          added = [...added, field];
+          e.currentTarget.value = '';
+          requestAnimationFrame(() => document.getElementById(`f-${field}`)?.focus());
+        }}
+      >
+        <option value="">Add a field…</option>
+        {#each otherFields(record).filter((f) => !added.includes(f)) as field (field)}<option value={field}
+            >{fieldLabel(field)}</option
+          >{/each}
+      </select>
+    </div>
+    <div></div>
+  </div>
+</div>
+
+<style>
+  h3 {
+    margin: 18px 0 4px;
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 650;
+  }
+  .row {
+    display: grid;
+    grid-template-columns: 112px minmax(0, 1fr) minmax(0, 190px);
+    gap: 2px 12px;
+    align-items: start;
+    padding: 3px 6px;
+    margin: 0 -6px;
+    border-radius: 6px;
+  }
+  .row.lit {
+    background: var(--thread-soft);
+  }
+  label,
+  .label {
+    padding-top: 6px;
+    color: var(--ink-2);
+    font-size: 13px;
+  }
+  .beside {
+    display: grid;
+    gap: 2px;
+    padding-top: 7px;
+    font-size: 12px;
+    line-height: 1.35;
+  }
+  .origin {
+    color: var(--ink-3);
+  }
+  .finding {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 6px;
+    font-weight: 600;
+  }
+  .finding span {
+    flex: 1;
+    min-width: 70px;
+  }
+  .other {
+    display: block;
+    color: var(--blue-pencil);
+    text-align: left;
+    cursor: pointer;
+    overflow-wrap: anywhere;
+  }
+  .other:hover {
+    text-decoration: underline;
+  }
+  q {
+    font-family: var(--font-serif);
+  }
+  @container (max-width: 640px) {
+    .row {
+      grid-template-columns: 104px minmax(0, 1fr);
+    }
+    .beside {
+      display: flex;
+      flex-wrap: wrap;
+      grid-column: 2;
+      gap: 0 12px;
+      padding: 0 2px 2px;
+    }
+    .beside:empty {
+      display: none;
+    }
+  }
+  @container (max-width: 420px) {
+    .row {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .beside {
+      grid-column: 1;
+    }
+  }
+</style>

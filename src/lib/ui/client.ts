@@ -1,0 +1,77 @@
+/** An answer that is not what was asked for, in words for the person. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly details: string[] = [],
+  ) {
+    super(message);
+  }
+}
+
+/** Calls the API with a JSON body (or a file's bytes) and gives its JSON answer. Throws an ApiError. */
+export async function call<T = unknown>(
+  method: 'GET' | 'POST' | 'PATCH',
+  path: string,
+  body?: unknown,
+): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      ...(body instanceof Blob
+        ? { body, headers: { 'content-type': 'application/octet-stream' } }
+        : body === undefined
+          ? {}
+          : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    });
+  } catch {
+    throw new ApiError(0, 'The server does not answer. What you typed is still here; try again in a moment.');
+  }
+  const answer = (await response.json().catch(() => ({}))) as T & { message?: string; details?: string[] };
+  if (!response.ok)
+    throw new ApiError(
+      response.status,
+      answer.message ?? `The server answered ${response.status}.`,
+      answer.details ?? [],
+    );
+  return answer;
+}
+
+/** Saves text as a file. */
+export function download(name: string, mediaType: string, body: string): void {
+  const url = URL.createObjectURL(new Blob([body], { type: mediaType }));
+  const link = Object.assign(document.createElement('a'), { href: url, download: name });
+  link.click();
+  URL.revokeObjectURL(url);
+}
+
+/** Puts text on the clipboard, with a rich form beside it where the browser allows. */
+export async function copyText(plain: string, rich?: string): Promise<void> {
+  if (rich && 'ClipboardItem' in globalThis && navigator.clipboard?.write) {
+    const item = (type: string, text: string) => [type, new Blob([text], { type })] as const;
+    await navigator.clipboard.write([
+      new ClipboardItem(Object.fromEntries([item('text/plain', plain), item('text/html', rich)])),
+    ]);
+  } else await navigator.clipboard.writeText(plain);
+}
+
+/** Calls `run` when calls have paused for `ms` milliseconds. */
+export function debounce<A extends unknown[]>(run: (...args: A) => void, ms: number): (...args: A) => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  return (...args) => {
+    clearTimeout(timer);
+    timer = setTimeout(() => run(...args), ms);
+  };
+}
+
+/** Whether a key event comes from a place where people type. */
+export function isTyping(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null;
+  return Boolean(target?.closest('input, textarea, select, [contenteditable="true"], dialog'));
+}
+
+/** A date and time as people write it. */
+export function dateLabel(iso: string): string {
+  return new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+}

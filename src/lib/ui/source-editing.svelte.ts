@@ -1,0 +1,62 @@
+import { invalidate } from '$app/navigation';
+import type { Finding } from '$lib/core/proof';
+import type { ShownReference } from '$lib/server/services/printing';
+import { call, debounce } from './client';
+import { DATA } from './live.svelte';
+import { attempt, done } from './toasts.svelte';
+
+/** A record as it prints, and what the proof says of it. */
+export interface Preview {
+  reference: ShownReference;
+  citation: { html: string; text: string };
+  findings: Finding[];
+}
+
+/**
+ * Editing of one source: saves at once on the revision last seen, and keeps the printed form in step with what is
+ * being typed. `source` gives the source shown; saving always goes to that one.
+ */
+export function editing(source: () => { id: string; revision: number }) {
+  let preview = $state<Preview | undefined>();
+  let asked = 0;
+  let queue: Promise<unknown> = Promise.resolve();
+
+  async function print(id: string, fields: Record<string, unknown>) {
+    const mine = ++asked;
+    try {
+      const printed = await call<Preview>('POST', `/api/sources/${id}/preview`, { fields });
+      if (mine === asked) preview = printed;
+    } catch {
+      // What is being typed may not be valid yet; the last printed form stays.
+    }
+  }
+  const later = debounce((id: string, fields: Record<string, unknown>) => void print(id, fields), 200);
+
+  async function save(body: Record<string, unknown>) {
+    const { id, revision } = source();
+    const saved = await attempt(() =>
+      call<{ revisionId?: string }>('PATCH', `/api/sources/${id}`, { base: revision, ...body }),
+    );
+    if (saved?.revisionId) done('Saved.', [saved.revisionId]);
+    await invalidate(DATA);
+    await print(id, {});
+  }
+  // One save after another, so that each is made on the revision the last one left.
+  const inTurn = (body: Record<string, unknown>) => (queue = queue.then(() => save(body)));
+
+  return {
+    get preview() {
+      return preview;
+    },
+    print: (id: string) => print(id, {}),
+    type: (fields: Record<string, unknown>) => later(source().id, fields),
+    edit: (fields: Record<string, unknown>, why?: string) => {
+      const sent = Object.fromEntries(
+        Object.entries(fields).map(([k, v]) => [k, v === undefined ? null : v]),
+      );
+      return inTurn({ fields: sent, ...(why ? { why } : {}) });
+    },
+    tag: (tags: string[]) => inTurn({ tags }),
+    key: (citekey: string) => inTurn({ citekey }),
+  };
+}

@@ -1,0 +1,224 @@
+<script lang="ts">
+  import '../app.css';
+  import { onMount } from 'svelte';
+  import { MoonOutline, SunOutline } from 'flowbite-svelte-icons';
+  import { goto } from '$app/navigation';
+  import ByHandDialog from '$lib/ui/ByHandDialog.svelte';
+  import CaptureField from '$lib/ui/CaptureField.svelte';
+  import KeysHelp from '$lib/ui/KeysHelp.svelte';
+  import Mark from '$lib/ui/Mark.svelte';
+  import Path from '$lib/ui/Path.svelte';
+  import ProjectMenu from '$lib/ui/ProjectMenu.svelte';
+  import Toasts from '$lib/ui/Toasts.svelte';
+  import Tray from '$lib/ui/Tray.svelte';
+  import { openByHand } from '$lib/ui/byhand.svelte';
+  import { isTyping } from '$lib/ui/client';
+  import { follow } from '$lib/ui/live.svelte';
+
+  let { data, children } = $props();
+  let capture: CaptureField | undefined = $state();
+  let search: HTMLInputElement | undefined = $state();
+  let keys = $state(false);
+  let dark = $state(false);
+  let going = false;
+
+  onMount(() => {
+    dark = document.documentElement.classList.contains('dark');
+    document.documentElement.dataset.ready = 'true';
+    return follow();
+  });
+
+  function turn() {
+    dark = !dark;
+    document.documentElement.classList.toggle('dark', dark);
+    localStorage.setItem('retexa-light', dark ? 'dark' : 'light');
+  }
+
+  const PLACES: Record<string, string> = {
+    i: '/intake',
+    s: '/sources',
+    p: '/passages',
+    r: '/references',
+    d: '/duplicates',
+    h: '/',
+  };
+
+  function onkey(event: KeyboardEvent) {
+    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (going) {
+      going = false;
+      const place = PLACES[event.key];
+      if (place) {
+        event.preventDefault();
+        event.stopImmediatePropagation();
+        void goto(place);
+      }
+      return;
+    }
+    const acts: Record<string, () => void> = {
+      c: () => capture?.focus(),
+      '/': () => search?.focus(),
+      n: () => openByHand(),
+      '?': () => (keys = true),
+      g: () => (going = true),
+    };
+    const act = acts[event.key];
+    if (act) {
+      event.preventDefault();
+      act();
+    }
+  }
+
+  function find(event: Event) {
+    event.preventDefault();
+    void goto(`/sources?q=${encodeURIComponent(search?.value ?? '')}`);
+  }
+</script>
+
+<svelte:window onkeydowncapture={onkey} />
+
+<div class="shell">
+  <header class="strip">
+    <a class="brand" href="/" aria-label="Retexa, Desk"><Mark /> <span>Retexa</span></a>
+    <div class="project">
+      <ProjectMenu projects={data.projects} projectId={data.projectId} library={data.library} />
+    </div>
+    <div class="middle"><CaptureField bind:this={capture} /></div>
+    <form class="search" onsubmit={find} role="search" aria-label="Search">
+      <input bind:this={search} type="search" placeholder="Search sources" aria-label="Search sources" />
+      <kbd>/</kbd>
+    </form>
+    <button
+      class="light"
+      onclick={turn}
+      aria-label={dark ? 'Light colours' : 'Dark colours'}
+      title={dark ? 'Light colours' : 'Dark colours'}
+    >
+      {#if dark}<SunOutline size="sm" />{:else}<MoonOutline size="sm" />{/if}
+    </button>
+    <button class="light" onclick={() => (keys = true)} aria-label="Keys" title="Keys (?)">?</button>
+  </header>
+  <Path counts={data.counts} />
+  <main>{@render children()}</main>
+</div>
+
+<Tray jobs={data.jobs} />
+<Toasts />
+<ByHandDialog />
+<KeysHelp bind:open={keys} />
+
+<style>
+  .shell {
+    display: grid;
+    grid-template: 52px minmax(0, 1fr) / 176px minmax(0, 1fr);
+    height: 100dvh;
+  }
+  .strip {
+    display: flex;
+    grid-column: 1 / -1;
+    align-items: center;
+    gap: 12px;
+    padding: 0 14px;
+    background: #123644;
+    color: #fff;
+  }
+  .brand {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    width: 146px;
+    flex: none;
+    font-size: 16px;
+    font-weight: 700;
+  }
+  .project {
+    flex: 0 1 210px;
+    min-width: 120px;
+  }
+  .middle {
+    display: flex;
+    flex: 1;
+    justify-content: center;
+  }
+  .search {
+    position: relative;
+    flex: 0 1 190px;
+  }
+  .search input {
+    width: 100%;
+    height: 32px;
+    padding: 0 30px 0 11px;
+    border: 1px solid #4a6b79;
+    border-radius: 6px;
+    background: transparent;
+    color: #fff;
+    font-size: 13.5px;
+  }
+  .search input::placeholder {
+    color: #b9cbd2;
+  }
+  .search input:focus {
+    box-shadow: 0 0 0 2px #f3d36b;
+    outline: none;
+  }
+  .search kbd {
+    position: absolute;
+    top: 7px;
+    right: 8px;
+    padding: 0 6px;
+    border: 1px solid #4a6b79;
+    border-radius: 4px;
+    color: #b9cbd2;
+    font-size: 11px;
+  }
+  .light {
+    display: grid;
+    place-items: center;
+    width: 30px;
+    height: 30px;
+    flex: none;
+    border-radius: 6px;
+    color: #d5e2e6;
+    font-weight: 700;
+    cursor: pointer;
+  }
+  .light:hover {
+    background: #1a4253;
+  }
+  .strip :focus-visible {
+    outline-color: #f3d36b;
+  }
+  main {
+    display: flex;
+    flex-direction: column;
+    min-width: 0;
+    min-height: 0;
+    background: var(--page);
+    overflow: auto;
+  }
+  @media (max-width: 760px) {
+    .shell {
+      grid-template: auto 40px minmax(0, 1fr) / minmax(0, 1fr);
+    }
+    .strip {
+      flex-wrap: wrap;
+      gap: 8px;
+      padding: 8px 10px;
+    }
+    .brand {
+      width: auto;
+    }
+    .brand span,
+    .search kbd {
+      display: none;
+    }
+    .project,
+    .search {
+      flex: 1;
+    }
+    .middle {
+      flex: 1 0 100%;
+      order: 5;
+    }
+  }
+</style>

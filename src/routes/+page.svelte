@@ -1,0 +1,168 @@
+<script lang="ts">
+  import Mark from '$lib/ui/Mark.svelte';
+  import TintSwatch from '$lib/ui/TintSwatch.svelte';
+  import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
+  import { openByHand } from '$lib/ui/byhand.svelte';
+  import { dateLabel } from '$lib/ui/client';
+
+  let { data } = $props();
+  const project = $derived(data.projects.find((p) => p.id === data.projectId));
+  const waits = $derived(
+    [
+      { n: data.counts.intake, text: 'captured and not checked yet', act: 'Check them', href: '/intake' },
+      {
+        n: data.counts.duplicates,
+        text: data.counts.duplicates === 1 ? 'pair looks like one work' : 'pairs look like one work',
+        act: 'Compare',
+        href: '/duplicates',
+      },
+      {
+        n: data.counts.findings,
+        text: 'with something that will print wrong or a question',
+        act: 'Look at them',
+        href: '/sources?state=findings',
+      },
+    ].filter((w) => w.n > 0),
+  );
+</script>
+
+<svelte:head><title>Desk · Retexa</title></svelte:head>
+
+<header class="head">
+  <h1>Desk</h1>
+  <span class="sub">{project ? project.name : data.library}</span>
+</header>
+
+{#if data.counts.sources === 0}
+  <div class="empty">
+    <span class="inline-block rounded-lg bg-[#123644] p-3"><Mark size={34} /></span>
+    <h2 class="mt-4">Begin with something you read</h2>
+    <p>
+      Paste its address or DOI into the field at the top and press Enter. Retexa reads who wrote it, where it
+      appeared and when, keeps the page, and asks you to check.
+    </p>
+    <p class="mt-3 flex gap-2">
+      <a class="btn" href="/import">Import references you have</a><button
+        class="btn"
+        onclick={() => openByHand()}>Start one by hand</button
+      >
+    </p>
+  </div>
+{:else}
+  <div class="desk">
+    <section>
+      <h2>What waits</h2>
+      {#each waits as wait (wait.href)}
+        <p class="wait">
+          <strong>{wait.n}</strong><span>{wait.text}</span><a class="btn small" href={wait.href}>{wait.act}</a
+          >
+        </p>
+      {:else}<p class="pencil-green font-semibold">
+          Nothing waits. Everything is checked and prints complete.
+        </p>{/each}
+      <h2>Last added</h2>
+      <ul>
+        {#each data.desk.added as source (source.id)}
+          <li>
+            <TypeGlyph type={source.type} class="text-ink-3" /><a
+              class="serif"
+              href={source.checked ? `/sources/${source.id}` : `/intake?at=${source.id}`}>{source.headline}</a
+            ><span class="small-label">{dateLabel(source.added)}</span>
+          </li>
+        {/each}
+      </ul>
+    </section>
+    <section class="margin">
+      <h2>Where you stopped reading</h2>
+      {#each data.desk.passages as passage (passage.id)}
+        <a class="card" href="/copies/{passage.copyId}?passage={passage.id}">
+          <span class="small-label"><TintSwatch tint={passage.tint} /> {passage.label}</span>
+          {#if passage.gist}<strong>{passage.gist}</strong>{/if}
+          <q class="serif">{passage.exact.slice(0, 160)}{passage.exact.length > 160 ? '…' : ''}</q>
+        </a>
+      {:else}<p class="text-ink-2">
+          No passages yet. Open the copy of a source and select a sentence.
+        </p>{/each}
+      <p class="mt-4"><a class="link" href="/references">Print the reference list</a> in {data.look.name}</p>
+    </section>
+  </div>
+{/if}
+
+<style>
+  .desk {
+    display: grid;
+    flex: 1;
+    grid-template-columns: minmax(0, 1fr) 400px;
+  }
+  section {
+    padding: 18px 26px 40px;
+  }
+  .margin {
+    border-left: 1px solid var(--margin-rule);
+  }
+  h2 {
+    margin-bottom: 8px;
+    color: var(--ink-3);
+    font-size: 12.5px;
+    font-weight: 650;
+  }
+  h2:not(:first-child) {
+    margin-top: 28px;
+  }
+  .wait {
+    display: flex;
+    align-items: center;
+    gap: 14px;
+    padding: 9px 0;
+    border-bottom: 1px solid var(--rule);
+    font-size: 15px;
+  }
+  .wait strong {
+    min-width: 34px;
+    color: var(--blue-pencil);
+    font-family: var(--font-serif);
+    font-size: 24px;
+    line-height: 1;
+    text-align: right;
+  }
+  .wait span {
+    flex: 1;
+  }
+  li {
+    display: flex;
+    align-items: baseline;
+    gap: 10px;
+    padding: 7px 0;
+    border-bottom: 1px solid var(--rule);
+  }
+  li a {
+    flex: 1;
+    font-size: 16px;
+    line-height: 1.35;
+  }
+  li a:hover {
+    text-decoration: underline;
+  }
+  .card {
+    display: grid;
+    gap: 2px;
+    padding: 10px 0;
+    border-bottom: 1px solid var(--rule);
+  }
+  .card:hover strong {
+    text-decoration: underline;
+  }
+  q {
+    color: var(--ink-2);
+    font-size: 15px;
+    line-height: 1.4;
+  }
+  @media (max-width: 900px) {
+    .desk {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .margin {
+      border: 0;
+    }
+  }
+</style>

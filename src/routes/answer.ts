@@ -1,0 +1,54 @@
+import { error, json, type RequestEvent, type RequestHandler } from '@sveltejs/kit';
+import { z } from 'zod';
+import type { Context } from '$lib/server/context';
+import { Refusal } from '$lib/server/refusal';
+
+export const PROJECT_COOKIE = 'retexa-project';
+
+/** Turns a Refusal into Kit's error, for loads and for handlers that do not answer JSON; others pass through. */
+export async function orRefuse<T>(work: Promise<T>): Promise<T> {
+  try {
+    return await work;
+  } catch (e) {
+    if (e instanceof Refusal) error(e.status, { message: e.message, details: e.details });
+    throw e;
+  }
+}
+
+/** A JSON answer to a Refusal. */
+export function refused(e: Refusal): Response {
+  return json({ message: e.message, details: e.details }, { status: e.status });
+}
+
+/** A handler that validates a JSON body, calls `work`, and answers JSON; refusals become their status and words. */
+export function answer<S extends z.ZodType, T>(
+  schema: S,
+  work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
+): RequestHandler {
+  return async (event) => {
+    try {
+      const raw: unknown = await event.request.json().catch(() => undefined);
+      const body = schema.safeParse(raw);
+      if (!body.success) {
+        const details = body.error.issues.map((i) => `${i.path.join(' › ') || 'body'}: ${i.message}`);
+        throw new Refusal(422, 'The request could not be understood:', details);
+      }
+      return json((await work(body.data, event.locals.ctx, event)) ?? {});
+    } catch (e) {
+      if (e instanceof Refusal) return refused(e);
+      throw e;
+    }
+  };
+}
+
+/** The id in a route's address. */
+export const idOf = (event: RequestEvent): string => (event.params as Record<string, string>).id ?? '';
+
+export const ids = z.array(z.string().max(60)).max(20_000);
+export const picks = z.record(z.string().max(60), z.enum(['a', 'b']));
+export const look = z.object({ style: z.string().max(200), locale: z.string().max(20) });
+export const scope = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('library') }),
+  z.object({ kind: z.literal('project'), projectId: z.string() }),
+  z.object({ kind: z.literal('selection'), ids }),
+]);

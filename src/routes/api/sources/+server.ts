@@ -1,0 +1,29 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { CSL_TYPES } from '$lib/core/source';
+import { startByHand } from '$lib/server/services/capture';
+import { listSources } from '$lib/server/services/sources';
+import { answer } from '../../answer';
+import { lookOf } from '../../look';
+import { filterOf } from '../../filter';
+import type { RequestHandler } from './$types';
+
+/** A page of the sources that fit the filters in the address. */
+export const GET: RequestHandler = async ({ url, locals }) => {
+  const offset = Math.max(0, Number(url.searchParams.get('offset')) || 0);
+  const { filter, sort } = filterOf(url, locals);
+  return json(await listSources(locals.ctx, filter, await lookOf(locals), { offset, limit: 100, sort }));
+};
+
+const byHand = z.object({
+  type: z.enum(CSL_TYPES),
+  title: z.string().max(4_000).optional(),
+  URL: z.string().max(4_000).optional(),
+  DOI: z.string().max(400).optional(),
+  ISBN: z.string().max(40).optional(),
+});
+
+/** Starts a source by hand. */
+export const POST = answer(byHand, async (given, ctx, { locals }) => ({
+  id: (await startByHand(ctx, given, locals.projectId)).id,
+}));

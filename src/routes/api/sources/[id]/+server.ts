@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { editSource } from '$lib/server/services/sources';
+import { answer, idOf } from '../../../answer';
+
+const edit = z.object({
+  base: z.number().int(),
+  fields: z.record(z.string().max(60), z.unknown()).default({}),
+  tags: z.array(z.string().max(120)).max(200).optional(),
+  citekey: z.string().max(200).optional(),
+  why: z.string().max(200).optional(),
+});
+
+/** Saves a change of a record, made on revision `base`. */
+export const PATCH = answer(edit, async ({ base, why, fields, tags, citekey }, ctx, event) => {
+  const change = { fields, ...(tags ? { tags } : {}), ...(citekey !== undefined ? { citekey } : {}) };
+  const { source, revisionId } = await editSource(ctx, idOf(event), base, change, why);
+  return { revision: source.revision, revisionId };
+});

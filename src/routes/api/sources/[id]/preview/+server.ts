@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { proof } from '$lib/core/proof';
+import { toCsl } from '$lib/core/source';
+import { printCitation, printPreview } from '$lib/server/services/printing';
+import { previewEdit } from '$lib/server/services/sources';
+import { getSource } from '$lib/server/repositories/sources';
+import { answer, idOf } from '../../../../answer';
+import { lookOf } from '../../../../look';
+
+/** How a source would print with an edit that is not saved yet, and what the proof would say. */
+export const POST = answer(
+  z.object({ fields: z.record(z.string().max(60), z.unknown()).default({}) }),
+  async ({ fields }, ctx, event) => {
+    const id = idOf(event);
+    const record = await previewEdit(ctx, id, { fields });
+    const look = await lookOf(event.locals);
+    const source = { ...(await getSource(ctx, id)), record };
+    const [[reference], citation] = await Promise.all([
+      printPreview([toCsl(id, record)], look),
+      printCitation([source], [{ id }], look),
+    ]);
+    return { reference, citation, findings: proof(record) };
+  },
+);

@@ -1,0 +1,447 @@
+<script lang="ts">
+  import { onMount, tick, untrack } from 'svelte';
+  import { goto, invalidate } from '$app/navigation';
+  import { page } from '$app/state';
+  import { describe, KIND_LABELS, offsetOf, type Anchoring, type Selectors } from '$lib/core/passages';
+  import type { Passage } from '$lib/server/repositories/passages';
+  import type { PassageWords, Renewal } from '$lib/server/services/passages';
+  import PageFrame from '$lib/ui/PageFrame.svelte';
+  import PassageSheet from '$lib/ui/PassageSheet.svelte';
+  import { call, dateLabel } from '$lib/ui/client';
+  import { DATA } from '$lib/ui/live.svelte';
+  import { drawMarks, paragraphAt, readText } from '$lib/ui/marking';
+  import { attempt, done } from '$lib/ui/toasts.svelte';
+
+  let { data } = $props();
+
+  let doc: Document | undefined = $state.raw();
+  let places = $state.raw(new Map<string, Anchoring>());
+  let chosen = $state<string | undefined>();
+  let fresh = $state<{ selectors: Selectors; start: number; end: number; paragraph: number } | undefined>();
+  let editingId = $state<string | undefined>();
+  let tops = $state<Record<string, number>>({});
+  let sheetTop = $state(0);
+  let cards: Record<string, HTMLElement> = {};
+  let scroller: HTMLElement | undefined = $state();
+  let renewing = $state(false);
+
+  const lost = $derived(
+    data.passages.filter((p) => places.get(p.id)?.state === 'lost' || p.anchor === 'lost'),
+  );
+  const placed = $derived(data.passages.filter((p) => !lost.includes(p)));
+  const editing = $derived(data.passages.find((p) => p.id === editingId));
+
+  const topOf = (id: string) => {
+    const mark = doc?.querySelector(`mark[data-passage="${id}"]`);
+    return mark ? mark.getBoundingClientRect().top : undefined;
+  };
+
+  /** Sets each card level with the first line of its passage, below the one before it where they would overlap. */
+  function layout() {
+    if (!doc) return;
+    let free = 12;
+    const next: Record<string, number> = {};
+    const order = [...placed.map((p) => p.id), ...(fresh ? ['new'] : [])]
+      .map((id) => ({ id, top: topOf(id) ?? 0 }))
+      .sort((a, b) => a.top - b.top);
+    for (const { id, top } of order) {
+      next[id] = Math.max(top - 4, free);
+      free = next[id] + (cards[id]?.offsetHeight ?? 70) + 10;
+    }
+    tops = next;
+    const open = editingId ?? (fresh ? 'new' : undefined);
+    if (open) {
+      const marks = [...doc.querySelectorAll(`mark[data-passage="${open}"]`)];
+      const bottom = marks.length
+        ? Math.max(...marks.map((m) => m.getBoundingClientRect().bottom))
+        : (tops[open] ?? 0) + 40;
+      sheetTop = bottom + 12;
+    }
+  }
+
+  function draw() {
+    if (!doc) return;
+    places = drawMarks(doc, data.passages, fresh);
+    void tick().then(layout);
+  }
+
+  $effect(() => {
+    void [data.passages, fresh, doc];
+    untrack(draw);
+  });
+  $effect(() => {
+    for (const mark of doc?.querySelectorAll('mark[data-passage]') ?? [])
+      mark.classList.toggle('chosen', (mark as HTMLElement).dataset.passage === chosen);
+  });
+  $effect(() => {
+    void [editingId, placed];
+    void tick().then(layout);
+  });
+
+  /** Goes to a passage: its line comes into view and its card is chosen. */
+  function goTo(id: string) {
+    chosen = id;
+    const top = topOf(id);
+    if (top !== undefined && scroller) scroller.scrollTo({ top: Math.max(0, top - 160) });
+  }
+
+  function ready(loaded: Document) {
+    doc = loaded;
+    draw();
+    const wanted = page.url.searchParams.get('passage');
+    if (wanted) void tick().then(() => goTo(wanted));
+    loaded.addEventListener('mouseup', () => setTimeout(selected, 0));
+    loaded.addEventListener('keyup', (e) => {
+      if (e.key === 'Shift' || e.key.startsWith('Arrow')) selected();
+      if (e.key === 'Escape') leave();
+    });
+    loaded.addEventListener('click', (e) => {
+      const mark = (e.target as Element).closest<HTMLElement>('mark[data-passage]');
+      if (mark && loaded.getSelection()?.isCollapsed !== false && mark.dataset.passage !== 'new')
+        chosen = mark.dataset.passage;
+    });
+  }
+
+  function selected() {
+    const selection = doc?.getSelection();
+    if (!doc || !selection || selection.isCollapsed || editingId) return;
+    const range = selection.getRangeAt(0);
+    const { text, segments } = readText(doc);
+    const start = offsetOf(segments, range.startContainer, range.startOffset);
+    const end = offsetOf(segments, range.endContainer, range.endOffset);
+    if (start === undefined || end === undefined || text.slice(start, end).trim() === '') return;
+    const selectors = describe(text, Math.min(start, end), Math.max(start, end));
+    const exactStart = text.indexOf(selectors.quote.exact, Math.min(start, end));
+    fresh = {
+      selectors,
+      start: exactStart,
+      end: exactStart + selectors.quote.exact.length,
+      paragraph: paragraphAt(text, exactStart),
+    };
+    selection.removeAllRanges();
+  }
+
+  function leave() {
+    fresh = undefined;
+    editingId = undefined;
+  }
+
+  let lastTint: PassageWords['tint'] = 'claim';
+  const firstWords = (): PassageWords => ({
+    kind: 'quotation',
+    tint: lastTint,
+    gist: '',
+    ownWords: '',
+    locator: fresh ? { label: 'paragraph', value: String(fresh.paragraph) } : null,
+    visibility: 'library',
+  });
+  const wordsOf = ({ kind, tint, gist, ownWords, locator, visibility }: Passage): PassageWords => ({
+    kind,
+    tint,
+    gist,
+    ownWords,
+    locator,
+    visibility,
+  });
+
+  async function keep(said: PassageWords) {
+    const made = await attempt(() =>
+      call<Passage>('POST', '/api/passages', { ...said, copyId: data.copy.id, selectors: fresh!.selectors }),
+    );
+    if (!made) return;
+    lastTint = said.tint;
+    fresh = undefined;
+    await invalidate(DATA);
+    chosen = made.id;
+  }
+
+  async function save(said: PassageWords) {
+    const { id, revision } = editing!;
+    const made = await attempt(() =>
+      call<{ revisionId?: string }>('PATCH', `/api/passages/${id}`, { base: revision, said }),
+    );
+    if (!made) return;
+    editingId = undefined;
+    done('Saved.', [made.revisionId]);
+    await invalidate(DATA);
+  }
+
+  async function bin(id: string) {
+    const made = await attempt(() =>
+      call<{ revisionId?: string }>('POST', `/api/passages/${id}/bin`, { binned: true }),
+    );
+    if (!made) return;
+    leave();
+    done('The passage is in the bin.', [made.revisionId]);
+    await invalidate(DATA);
+  }
+
+  async function renew() {
+    renewing = true;
+    const renewal = await attempt(() => call<Renewal>('POST', `/api/copies/${data.copy.id}/renew`, {}));
+    renewing = false;
+    if (!renewal) return;
+    if (!renewal.changed) return done('The page has not changed.');
+    done(
+      `The page has changed. ${renewal.found + renewal.moved} of ${renewal.found + renewal.moved + renewal.lost} passages were found in it again${renewal.lost ? `; ${renewal.lost} stay on the old copy, marked as lost` : ''}.`,
+    );
+    await goto(`/copies/${renewal.copyId}`);
+  }
+
+  const placeText = (p: Passage) =>
+    p.locator
+      ? `${p.locator.label === 'page' ? 'p.' : p.locator.label === 'paragraph' ? 'para.' : p.locator.label} ${p.locator.value}`
+      : '';
+  /** Cards are set anew when one of them grows or shrinks. */
+  function sized(node: HTMLElement) {
+    const watch = new ResizeObserver(() => layout());
+    watch.observe(node);
+    return { destroy: () => watch.disconnect() };
+  }
+
+  onMount(() => {
+    const again = () => layout();
+    window.addEventListener('resize', again);
+    return () => window.removeEventListener('resize', again);
+  });
+</script>
+
+<svelte:head><title>{data.source.label}, copy · Retexa</title></svelte:head>
+<svelte:window onkeydown={(e) => e.key === 'Escape' && leave()} />
+
+<header class="head">
+  <a class="small-label" href="/sources">‹ Sources</a>
+  <h1 class="serif">{data.source.label}</h1>
+  <span class="sub what" title={data.source.title}>page, captured {dateLabel(data.copy.captured)}</span>
+  <span class="flex-1"></span>
+  {#if data.copies.length > 1}
+    <select
+      class="chip"
+      aria-label="Copy"
+      value={data.copy.id}
+      onchange={(e) => goto(`/copies/${e.currentTarget.value}`)}
+    >
+      {#each data.copies as copy, i (copy.id)}<option value={copy.id}
+          >Copy {data.copies.length - i}, {dateLabel(copy.captured)}</option
+        >{/each}
+    </select>
+  {/if}
+  <a class="chip" href={data.copy.address} target="_blank" rel="noreferrer">Page on the web</a>
+  <button class="chip" onclick={renew} disabled={renewing}
+    >{renewing ? 'Looking…' : 'Look at the page again'}</button
+  >
+  <a class="chip on" href="/sources/{data.source.id}">Record</a>
+</header>
+
+{#if lost.length}
+  <section class="lost" aria-label="Lost passages">
+    <strong class="pencil-red"
+      >{lost.length === 1 ? 'One passage is' : `${lost.length} passages are`} no longer in the page as it is now.</strong
+    >
+    {#each lost as passage (passage.id)}
+      <p>
+        <q class="serif">{passage.exact}</q>
+        <button
+          class="btn small"
+          onclick={() => {
+            editingId = passage.id;
+            goTo(passage.id);
+          }}>Edit</button
+        >
+      </p>
+    {/each}
+  </section>
+{/if}
+
+<div class="reader" bind:this={scroller}>
+  <div class="text">
+    {#key data.copy.id}<PageFrame
+        copyId={data.copy.id}
+        title={data.copy.title || data.source.title}
+        onready={ready}
+        onlayout={layout}
+      />{/key}
+    {#if fresh}
+      {#key fresh}
+        <div class="place" style="top: {sheetTop}px">
+          <PassageSheet
+            exact={fresh.selectors.quote.exact}
+            said={firstWords()}
+            kept={false}
+            onkeep={keep}
+            onleave={leave}
+          />
+        </div>
+      {/key}
+    {:else if editing}
+      {#key editing.id}
+        <div class="place" style="top: {sheetTop}px">
+          <PassageSheet
+            exact={editing.exact}
+            said={wordsOf(editing)}
+            kept
+            onkeep={save}
+            onleave={leave}
+            onbin={() => bin(editing!.id)}
+          />
+        </div>
+      {/key}
+    {/if}
+  </div>
+  <aside class="margin" aria-label="Passages">
+    {#if data.passages.length === 0 && !fresh}
+      <p class="hint">
+        Select a sentence in the text to keep it as a passage. It is marked there and stands here, level with
+        its line.
+      </p>
+    {/if}
+    {#each placed as passage (passage.id)}
+      <article
+        bind:this={cards[passage.id]}
+        use:sized
+        class="card"
+        class:chosen={chosen === passage.id}
+        style="top: {tops[passage.id] ?? 0}px; --tint: var(--tint-{passage.tint})"
+        data-card={passage.id}
+      >
+        <button
+          class="whole"
+          onclick={() => goTo(passage.id)}
+          aria-label="Show in the text: {passage.gist || passage.exact.slice(0, 60)}"
+        ></button>
+        <p class="small-label top">
+          <span>{[KIND_LABELS[passage.kind], placeText(passage)].filter(Boolean).join(' · ')}</span><span
+            >{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span
+          >
+        </p>
+        {#if passage.gist}<p class="gist">{passage.gist}</p>{:else}<p class="serif short">
+            {passage.exact.slice(0, 110)}{passage.exact.length > 110 ? '…' : ''}
+          </p>{/if}
+        {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
+        {#if places.get(passage.id)?.state === 'moved' || passage.anchor === 'moved'}<p
+            class="pencil-blue small"
+          >
+            Moved with the text
+          </p>{/if}
+        {#if chosen === passage.id}<button
+            class="btn small edit"
+            onclick={() => {
+              fresh = undefined;
+              editingId = passage.id;
+            }}>Edit</button
+          >{/if}
+      </article>
+    {/each}
+    {#if fresh}
+      <div class="card new" bind:this={cards.new} use:sized style="top: {tops.new ?? 0}px">
+        <p class="small-label">New passage, para. {fresh.paragraph}</p>
+        <p>level with the selected lines</p>
+      </div>
+    {/if}
+  </aside>
+</div>
+
+<style>
+  .what {
+    max-width: 36ch;
+    overflow: hidden;
+    font-size: 13px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  h1 {
+    font-size: 17px;
+  }
+  .reader {
+    position: relative;
+    display: grid;
+    flex: 1;
+    grid-template-columns: minmax(0, 1fr) 348px;
+    min-height: 0;
+    overflow: auto;
+  }
+  .text {
+    position: relative;
+    border-right: 1px solid var(--margin-rule);
+  }
+  .margin {
+    position: relative;
+    background: var(--side);
+  }
+  .place {
+    position: absolute;
+    z-index: 20;
+    left: 50%;
+    padding-bottom: 40px;
+    transform: translateX(-50%);
+  }
+  .card {
+    position: absolute;
+    right: 14px;
+    left: 14px;
+    padding: 8px 12px 9px;
+    border: 1px solid var(--rule);
+    border-left: 4px solid var(--tint);
+    border-radius: 7px;
+    background: var(--page);
+  }
+  .card.chosen {
+    border-color: var(--thread);
+    border-left-color: var(--tint);
+    box-shadow: 0 2px 10px rgb(0 0 0 / 10%);
+  }
+  .whole {
+    position: absolute;
+    inset: 0;
+    border-radius: 7px;
+    cursor: pointer;
+  }
+  .edit {
+    position: relative;
+    margin-top: 6px;
+  }
+  .top {
+    display: flex;
+    justify-content: space-between;
+  }
+  .gist {
+    font-weight: 650;
+  }
+  .own,
+  .short {
+    color: var(--ink-2);
+    font-size: 14.5px;
+    line-height: 1.4;
+  }
+  .small {
+    font-size: 12px;
+  }
+  .new {
+    border-style: dashed;
+    border-left: 4px dashed var(--edge);
+    color: var(--ink-3);
+  }
+  .hint {
+    padding: 28px 26px;
+    color: var(--ink-3);
+  }
+  .lost {
+    max-height: 170px;
+    padding: 10px 26px;
+    border-bottom: 1px solid var(--rule);
+    background: var(--red-soft);
+    overflow: auto;
+  }
+  @media (max-width: 900px) {
+    .reader {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .margin .card {
+      position: static;
+      margin: 8px 0;
+    }
+    .margin {
+      padding: 8px 12px;
+    }
+  }
+</style>

@@ -1,0 +1,26 @@
+import { getCopy } from '$lib/server/repositories/copies';
+import { readKept } from '$lib/server/files/store';
+import { escapeHtml } from '$lib/core/text';
+import { orRefuse } from '../../../answer';
+import type { RequestHandler } from './$types';
+
+/** Nothing runs, nothing loads but our own stylesheet and fonts; nobody else may frame it. */
+const POLICY =
+  "default-src 'none'; style-src 'self'; font-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'; sandbox allow-same-origin allow-popups allow-popups-to-escape-sandbox";
+
+/** The sanitised page of a copy, for the sandboxed frame of the reader. */
+export const GET: RequestHandler = async ({ params, locals, url }) => {
+  const copy = await orRefuse(getCopy(locals.ctx, params.id));
+  const html = (await readKept(copy.reading_sha256)).toString('utf8');
+  const dark = url.searchParams.get('dark') === '1' ? ' class="dark"' : '';
+  return new Response(
+    `<!doctype html><html${dark}><head><meta charset="utf-8"><title>${escapeHtml(copy.title)}</title><link rel="stylesheet" href="/reading.css"></head><body>${html}</body></html>`,
+    {
+      headers: {
+        'content-type': 'text/html; charset=utf-8',
+        'content-security-policy': POLICY,
+        'cache-control': 'private, max-age=31536000, immutable',
+      },
+    },
+  );
+};

@@ -1,0 +1,29 @@
+import type { SourceFilter } from '$lib/server/repositories/sources';
+import { SORTS, type Sort } from '$lib/server/services/sources';
+
+/** The filter and order of sources that an address asks for, within the chosen project. */
+export function filterOf(url: URL, locals: App.Locals): { filter: SourceFilter; sort: Sort } {
+  const get = (name: string) => url.searchParams.get(name)?.trim() || undefined;
+  const year = (name: string) => (/^-?\d{1,4}$/.test(get(name) ?? '') ? Number(get(name)) : undefined);
+  const state = get('state');
+  const [text, type, tag, from, to, sort] = [
+    get('q'),
+    get('type'),
+    get('tag'),
+    year('from'),
+    year('to'),
+    get('sort') ?? '',
+  ];
+  return {
+    filter: {
+      ...(locals.projectId ? { projectId: locals.projectId } : {}),
+      ...(text ? { text: text.slice(0, 300) } : {}),
+      ...(type ? { type } : {}),
+      ...(tag ? { tag } : {}),
+      ...(state === 'findings' || state === 'intake' ? { state } : {}),
+      ...(from !== undefined ? { from } : {}),
+      ...(to !== undefined ? { to } : {}),
+    },
+    sort: sort in SORTS ? (sort as Sort) : 'author',
+  };
+}

@@ -1,0 +1,212 @@
+<script lang="ts">
+  import { FORMATS } from '$lib/core/formats';
+  import { call } from '$lib/ui/client';
+  import { steps } from '$lib/ui/live.svelte';
+  import { attempt, done } from '$lib/ui/toasts.svelte';
+
+  let { data } = $props();
+  let toIntake = $state(false);
+  let over = $state(false);
+  let pasted = $state('');
+  let input: HTMLInputElement | undefined = $state();
+  const project = $derived(data.projects.find((p) => p.id === data.projectId));
+
+  async function bring(name: string, body: Blob) {
+    return attempt(() =>
+      call('POST', `/api/import?name=${encodeURIComponent(name)}${toIntake ? '&intake=1' : ''}`, body),
+    );
+  }
+  async function files(list: FileList | null | undefined) {
+    for (const file of list ?? []) await bring(file.name, file);
+    if (input) input.value = '';
+  }
+  async function takeBack(id: string) {
+    const made = await attempt(() =>
+      call<{ revisions: string[] }>('POST', `/api/jobs/${id}`, { act: 'take-back' }),
+    );
+    if (made)
+      done(
+        made.revisions.length
+          ? `${made.revisions.length} sources are in the bin.`
+          : 'Nothing of this import is left in the library.',
+        made.revisions,
+      );
+  }
+  const many = (n: number, one: string, more: string) => `${n.toLocaleString('en')} ${n === 1 ? one : more}`;
+</script>
+
+<svelte:head><title>Import · Retexa</title></svelte:head>
+
+<header class="head">
+  <h1>Import</h1>
+  <span class="sub">references from a file, {project ? `into ${project.name}` : 'into the library'}</span>
+</header>
+
+<div class="body">
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
+  <div
+    class="drop"
+    class:over
+    ondragover={(e) => {
+      e.preventDefault();
+      over = true;
+    }}
+    ondragleave={() => (over = false)}
+    ondrop={(e) => {
+      e.preventDefault();
+      over = false;
+      void files(e.dataTransfer?.files);
+    }}
+  >
+    <p>
+      Drop a file here: {Object.values(FORMATS)
+        .map((f) => `${f.label} (.${f.extension})`)
+        .join(', ')}
+    </p>
+    <button class="btn main" onclick={() => input?.click()}>Choose a file</button>
+    <input
+      bind:this={input}
+      type="file"
+      class="sr-only"
+      accept=".bib,.ris,.json,.txt"
+      multiple
+      aria-label="File of references"
+      onchange={(e) => files(e.currentTarget.files)}
+    />
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" bind:checked={toIntake} /> Check them one by one in Intake</label
+    >
+  </div>
+  <details>
+    <summary>Or paste references</summary>
+    <textarea
+      class="field mt-2"
+      rows="6"
+      aria-label="References to import"
+      placeholder={'@book{…}   or   TY  - BOOK …   or   [{"type": "book", …}]'}
+      bind:value={pasted}></textarea>
+    <button
+      class="btn mt-2"
+      disabled={!pasted.trim()}
+      onclick={async () => {
+        if (await bring('pasted text', new Blob([pasted]))) pasted = '';
+      }}>Import what is pasted</button
+    >
+  </details>
+
+  {#each data.imports as job (job.id)}
+    <section class="report" aria-label="Import of {job.input.fileName}" data-state={job.state}>
+      <h2>
+        {job.input.fileName}
+        <span class="small-label"
+          >{FORMATS[job.input.format]?.label} · {new Date(job.created).toLocaleString('en-GB', {
+            dateStyle: 'medium',
+            timeStyle: 'short',
+          })}</span
+        >
+      </h2>
+      {#if job.state === 'failed'}<p class="pencil-red">{job.error?.message}</p>
+      {:else if !job.result}
+        <p class="flex items-center gap-3">
+          <progress
+            max={steps[job.id]?.total ?? 1}
+            value={steps[job.id]?.total ? steps[job.id]?.done : undefined}
+          ></progress>
+          {steps[job.id]?.step ?? 'Reading'}
+        </p>
+      {:else}
+        {@const { added, skipped, doubles } = job.result}
+        {@const noted = added.filter((a) => a.notes.length)}
+        <p>
+          <strong>{many(added.length, 'source', 'sources')} added</strong>{#if skipped.length}, <strong
+              class="pencil-red">{skipped.length} skipped</strong
+            >{/if}{#if doubles.length}, <a class="link" href="/duplicates"
+              >{many(doubles.length, 'looks', 'look')} like one you had</a
+            >{/if}.
+          {#if added.length}<button class="btn small" onclick={() => takeBack(job.id)}
+              >Take this import back</button
+            >{/if}
+        </p>
+        {#if skipped.length}
+          <h3>Skipped</h3>
+          <ul>
+            {#each skipped.slice(0, 200) as s, i (i)}<li>
+                <span class="line">line {s.line}</span>
+                {s.reason} <code>{s.text.slice(0, 80)}</code>
+              </li>{/each}
+          </ul>
+        {/if}
+        {#if doubles.length}
+          <h3>Perhaps already here</h3>
+          <ul>
+            {#each doubles.slice(0, 100) as d (d.id)}<li>
+                <a class="serif hover:underline" href="/sources/{d.id}">{d.label}</a>: {d.reason}
+              </li>{/each}
+          </ul>
+        {/if}
+        {#if noted.length}
+          <h3>Read otherwise than written</h3>
+          <ul>
+            {#each noted.slice(0, 200) as n (n.id)}<li>
+                <span class="line">line {n.line}</span>
+                <a class="serif hover:underline" href="/sources/{n.id}">{n.label}</a>: {n.notes.join('; ')}
+              </li>{/each}
+          </ul>
+        {/if}
+      {/if}
+    </section>
+  {/each}
+</div>
+
+<style>
+  .body {
+    display: grid;
+    gap: 16px;
+    max-width: 860px;
+    padding: 20px 26px 60px;
+  }
+  .drop {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 10px 18px;
+    padding: 22px;
+    border: 2px dashed var(--edge);
+    border-radius: 10px;
+    color: var(--ink-2);
+  }
+  .over {
+    border-color: var(--thread);
+    background: var(--thread-soft);
+  }
+  summary {
+    color: var(--ink-2);
+    cursor: pointer;
+  }
+  .report {
+    padding-top: 12px;
+    border-top: 1px solid var(--rule);
+  }
+  h2 {
+    font-weight: 650;
+  }
+  h3 {
+    margin-top: 10px;
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 650;
+  }
+  li {
+    padding: 2px 0;
+    font-size: 13px;
+  }
+  .line {
+    display: inline-block;
+    min-width: 64px;
+    color: var(--ink-3);
+  }
+  code {
+    color: var(--ink-3);
+    font-size: 12px;
+  }
+</style>

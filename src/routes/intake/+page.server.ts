@@ -1,0 +1,33 @@
+import type { PageServerLoad } from './$types';
+import { shortLabel } from '$lib/core/source';
+import { copiesOf } from '$lib/server/repositories/copies';
+import { living, openSource, type SourceRow } from '$lib/server/repositories/sources';
+import { doublesOf } from '$lib/server/services/capture';
+import { allTags } from '$lib/server/services/sources';
+
+export const load: PageServerLoad = async ({ url, locals, depends }) => {
+  depends('retexa:data');
+  const { ctx, projectId } = locals;
+  const rows = (await living(ctx, { ...(projectId ? { projectId } : {}), state: 'intake' })
+    .orderBy('added')
+    .limit(500)) as SourceRow[];
+  const queue = rows.map((row) => ({
+    id: row.id,
+    type: row.type,
+    label: shortLabel(openSource(row).record),
+    title: row.title,
+  }));
+  const at = Math.max(
+    0,
+    rows.findIndex((r) => r.id === url.searchParams.get('at')),
+  );
+  const row = rows[at];
+  if (!row) return { queue, at: 0, source: undefined, copies: [], tags: [], doubles: [] };
+  const source = openSource(row);
+  const [copies, tags, doubles] = await Promise.all([
+    copiesOf(ctx, source.id),
+    allTags(ctx),
+    doublesOf(ctx, source.record, source.id),
+  ]);
+  return { queue, at, source, copies, tags, doubles };
+};

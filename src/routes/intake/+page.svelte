@@ -1,0 +1,236 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { goto, invalidate } from '$app/navigation';
+  import AsPrinted from '$lib/ui/AsPrinted.svelte';
+  import PageFrame from '$lib/ui/PageFrame.svelte';
+  import RecordForm from '$lib/ui/RecordForm.svelte';
+  import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
+  import { call, isTyping } from '$lib/ui/client';
+  import { DATA } from '$lib/ui/live.svelte';
+  import { editing } from '$lib/ui/source-editing.svelte';
+  import { attempt, done } from '$lib/ui/toasts.svelte';
+
+  let { data } = $props();
+  const edit = editing(() => data.source!);
+  let lit = $state<string | undefined>();
+  const copy = $derived(data.copies[0]);
+
+  $effect(() => {
+    const id = data.source?.id;
+    void [data.source?.revision, data.look.style, data.look.locale];
+    if (id) untrack(() => void edit.print(id));
+  });
+
+  const go = (to: number) => {
+    const next = data.queue[Math.min(Math.max(to, 0), data.queue.length - 1)];
+    if (next) void goto(`/intake?at=${next.id}`, { replaceState: true, noScroll: true, keepFocus: true });
+  };
+
+  /** Leaves the source shown and goes to the one after it. */
+  async function leave(act: () => Promise<(string | undefined)[]>, words: string) {
+    const next = data.queue[data.at + 1] ?? data.queue[data.at - 1];
+    const revisions = await attempt(act);
+    if (!revisions) return;
+    done(words, revisions);
+    if (next) await goto(`/intake?at=${next.id}`, { replaceState: true, noScroll: true });
+    await invalidate(DATA);
+  }
+  const check = () =>
+    leave(async () => {
+      const { id, revision } = data.source!;
+      return [
+        (
+          await call<{ revisionId?: string }>('POST', `/api/sources/${id}/check`, {
+            base: revision,
+            checked: true,
+          })
+        ).revisionId,
+      ];
+    }, 'Checked.');
+  const bin = () =>
+    leave(
+      async () =>
+        (
+          await call<{ revisions: string[] }>('POST', '/api/sources/bin', {
+            ids: [data.source!.id],
+            binned: true,
+          })
+        ).revisions,
+      'The source is in the bin.',
+    );
+
+  function toField(field: string) {
+    const target = document.getElementById(`f-${field}`);
+    target?.scrollIntoView({ block: 'center' });
+    target?.focus();
+  }
+
+  function onkey(event: KeyboardEvent) {
+    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || !data.source) return;
+    const acts: Record<string, () => void> = {
+      y: check,
+      b: bin,
+      j: () => go(data.at + 1),
+      k: () => go(data.at - 1),
+    };
+    if (acts[event.key]) {
+      event.preventDefault();
+      acts[event.key]!();
+    }
+  }
+</script>
+
+<svelte:head><title>Intake · Retexa</title></svelte:head>
+<svelte:window onkeydown={onkey} />
+
+<header class="head">
+  <h1>Intake</h1>
+  <span class="sub"
+    >{data.queue.length ? `${data.at + 1} of ${data.queue.length} to check` : 'nothing to check'}</span
+  >
+  <span class="flex-1"></span>
+  {#if data.source}
+    <button class="btn quiet" onclick={() => go(data.at - 1)} disabled={data.at === 0}>‹ Before</button>
+    <button class="btn quiet" onclick={() => go(data.at + 1)} disabled={data.at >= data.queue.length - 1}
+      >Next ›</button
+    >
+    <button class="btn" onclick={bin}>Put in the bin <kbd class="key">b</kbd></button>
+    <button class="btn main" onclick={check}>Looks right <kbd class="key">y</kbd></button>
+  {/if}
+</header>
+
+{#if !data.source}
+  <div class="empty">
+    <h2>Everything is checked</h2>
+    <p>
+      What you capture waits here until you have looked at it beside its page. Paste an address or a DOI into
+      the field at the top.
+    </p>
+  </div>
+{:else}
+  <div class="queue" role="tablist" aria-label="Waiting">
+    {#each data.queue as waiting, i (waiting.id)}
+      <a
+        role="tab"
+        aria-selected={i === data.at}
+        href="/intake?at={waiting.id}"
+        data-sveltekit-replacestate
+        data-sveltekit-noscroll
+        title={waiting.title}><TypeGlyph type={waiting.type} /> {waiting.label}</a
+      >
+    {/each}
+  </div>
+  {#each data.doubles as double (double.id)}
+    <p class="twice">
+      Looks like one you have: <a class="link" href="/sources/{double.id}">{double.label}</a>
+      ({double.reason}). <a class="link" href="/duplicates?a={double.id}&b={data.source.id}">Compare them</a>
+    </p>
+  {/each}
+  <div class="side-by-side">
+    <section class="page" aria-label="The captured page">
+      {#if copy}
+        {#key copy.id}<PageFrame copyId={copy.id} title={copy.title} />{/key}
+      {:else}
+        <div class="empty">
+          <h2>No page was kept</h2>
+          <p>This source was started by hand or imported. Check it against the work itself.</p>
+        </div>
+      {/if}
+    </section>
+    <section class="values">
+      {#key data.source.id}
+        <AsPrinted
+          preview={edit.preview}
+          style={`${data.look.name} · ${data.look.locale}`}
+          {lit}
+          onpoint={(f) => (lit = f)}
+          onchoose={toField}
+          onfix={edit.edit}
+        />
+        <div class="form">
+          <RecordForm
+            record={data.source.record}
+            findings={data.source.findings}
+            offeredTags={data.tags}
+            {lit}
+            onedit={edit.edit}
+            ontags={edit.tag}
+            ontype={edit.type}
+            onpoint={(f) => (lit = f)}
+          />
+        </div>
+      {/key}
+    </section>
+  </div>
+{/if}
+
+<style>
+  .queue {
+    display: flex;
+    flex: none;
+    gap: 2px;
+    padding: 6px 20px 0;
+    border-bottom: 1px solid var(--rule);
+    background: var(--side);
+    overflow-x: auto;
+  }
+  .queue a {
+    display: inline-flex;
+    flex: none;
+    align-items: center;
+    gap: 6px;
+    max-width: 240px;
+    padding: 6px 12px;
+    overflow: hidden;
+    border: 1px solid transparent;
+    border-bottom: 0;
+    border-radius: 7px 7px 0 0;
+    color: var(--ink-2);
+    font-size: 13px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .queue a[aria-selected='true'] {
+    border-color: var(--rule);
+    background: var(--page);
+    color: var(--ink);
+    font-weight: 650;
+  }
+  .twice {
+    padding: 8px 26px;
+    border-bottom: 1px solid var(--rule);
+    color: var(--blue-pencil);
+    background: var(--blue-soft);
+  }
+  .side-by-side {
+    display: grid;
+    flex: 1;
+    grid-template-columns: minmax(0, 44fr) minmax(0, 56fr);
+    min-height: 0;
+  }
+  .page {
+    border-right: 1px solid var(--margin-rule);
+    overflow: auto;
+  }
+  .values {
+    padding: 16px 24px 60px;
+    container-type: inline-size;
+    overflow: auto;
+  }
+  .form {
+    margin-top: 16px;
+    padding-top: 8px;
+    border-top: 1px solid var(--rule);
+  }
+  @media (max-width: 900px) {
+    .side-by-side {
+      display: flex;
+      flex-direction: column-reverse;
+      justify-content: flex-end;
+    }
+    .page,
+    .values {
+      overflow: visible;
+    }
+  }
+</style>

@@ -1,0 +1,8 @@
+import { findProject } from '$lib/server/repositories/projects';
+import type { Look } from '$lib/server/services/printing';
+
+/** The style and language things print in: the chosen project's, or APA in US English for the whole library. */
+export async function lookOf(locals: App.Locals): Promise<Look> {
+  const project = locals.projectId ? await findProject(locals.ctx, locals.projectId) : undefined;
+  return project ? { style: project.style, locale: project.locale } : { style: 'apa', locale: 'en-US' };
+}

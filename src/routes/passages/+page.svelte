@@ -1,0 +1,199 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { KIND_LABELS, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
+  import TintSwatch from '$lib/ui/TintSwatch.svelte';
+  import { call, copyText, debounce } from '$lib/ui/client';
+  import { narrow, narrowedBy } from '$lib/ui/narrowing';
+  import { attempt, done } from '$lib/ui/toasts.svelte';
+
+  let { data } = $props();
+  const filtered = $derived([...page.url.searchParams.keys()].length > 0);
+
+  const setText = debounce((text: string) => narrow({ q: text.trim() }), 200);
+
+  async function bin(id: string) {
+    const made = await attempt(() =>
+      call<{ revisionId?: string }>('POST', `/api/passages/${id}/bin`, { binned: true }),
+    );
+    if (made) done('The passage is in the bin.', [made.revisionId]);
+  }
+
+  const placeText = (l: { label: string; value: string } | null) =>
+    l ? `${l.label === 'page' ? 'p.' : l.label === 'paragraph' ? 'para.' : l.label} ${l.value}` : '';
+</script>
+
+<svelte:head><title>Passages · Retexa</title></svelte:head>
+
+<header class="head">
+  <h1>Passages</h1>
+  <span class="sub"
+    >{data.total.toLocaleString('en')}
+    {filtered ? 'found' : data.projectId ? 'in this project' : 'in the library'}, latest first</span
+  >
+  <span class="flex-1"></span>
+  <input
+    class="chip"
+    type="search"
+    placeholder="Find in these"
+    aria-label="Find in these passages"
+    value={narrowedBy('q')}
+    oninput={(e) => setText(e.currentTarget.value)}
+  />
+  <select
+    class="chip"
+    class:on={narrowedBy('kind')}
+    aria-label="Kind"
+    value={narrowedBy('kind')}
+    onchange={(e) => narrow({ kind: e.currentTarget.value })}
+  >
+    <option value="">Any kind</option>
+    {#each PASSAGE_KINDS as kind (kind)}<option value={kind}>{KIND_LABELS[kind]}</option>{/each}
+  </select>
+  <select
+    class="chip"
+    class:on={narrowedBy('tint')}
+    aria-label="Tint"
+    value={narrowedBy('tint')}
+    onchange={(e) => narrow({ tint: e.currentTarget.value })}
+  >
+    <option value="">Any tint</option>
+    {#each TINTS as tint (tint)}<option value={tint}>{tint.charAt(0).toUpperCase() + tint.slice(1)}</option
+      >{/each}
+  </select>
+  <button
+    class="chip"
+    aria-pressed={Boolean(narrowedBy('lost'))}
+    onclick={() => narrow({ lost: narrowedBy('lost') ? '' : '1' })}>Lost</button
+  >
+  {#if filtered}<a class="btn quiet small" href="/passages">Show all</a>{/if}
+</header>
+
+{#if data.total === 0}
+  <div class="empty">
+    {#if filtered}
+      <h2>Nothing fits</h2>
+      <p>No passage fits what you look for. <a class="link" href="/passages">Show all passages</a></p>
+    {:else}
+      <h2>No passages yet</h2>
+      <p>
+        Open the copy of a source and select a sentence in it. It is kept here with its place, its point and
+        your own words. <a class="link" href="/sources">Go to the sources</a>
+      </p>
+    {/if}
+  </div>
+{:else}
+  <ul class="list">
+    {#each data.items as passage (passage.id)}
+      <li data-passage={passage.id}>
+        <div class="quote">
+          <p class="serif"><mark class="passage {passage.tint}">{passage.exact}</mark></p>
+          <p class="from">
+            <a class="link" href="/copies/{passage.copyId}?passage={passage.id}">Show in the text</a>
+            <a href="/sources/{passage.sourceId}">{passage.sourceLabel}</a>
+            <span>{placeText(passage.locator)}</span>
+            {#if passage.anchor === 'lost'}<span class="pencil-red">no longer in the page</span
+              >{:else if passage.anchor === 'moved'}<span class="pencil-blue">moved with the text</span>{/if}
+          </p>
+        </div>
+        <div class="own">
+          <p class="small-label">
+            <TintSwatch tint={passage.tint} />
+            {KIND_LABELS[passage.kind]}{passage.visibility === 'private' ? ' · only for me' : ''}
+          </p>
+          {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
+          {#if passage.ownWords}<p class="serif words">{passage.ownWords}</p>{/if}
+          <p class="acts">
+            <button
+              class="btn quiet small"
+              onclick={() =>
+                attempt(async () => {
+                  await copyText(
+                    `“${passage.exact}” (${passage.sourceLabel}${passage.locator ? `, ${placeText(passage.locator)}` : ''})`,
+                  );
+                  done('Quotation copied with its source.');
+                })}>Copy</button
+            >
+            <button class="btn quiet small" onclick={() => bin(passage.id)}>Put in the bin</button>
+          </p>
+        </div>
+      </li>
+    {/each}
+  </ul>
+  {#if data.total > data.shown}<p class="small-label p-6">
+      The latest {data.shown} are shown. Narrow the list to see the others.
+    </p>{/if}
+{/if}
+
+<style>
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 340px;
+    border-bottom: 1px solid var(--rule);
+  }
+  .quote {
+    padding: 12px 26px;
+    font-size: 16.5px;
+    line-height: 1.5;
+  }
+  .from {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 14px;
+    padding-top: 6px;
+    color: var(--ink-2);
+    font-size: 13px;
+  }
+  .own {
+    padding: 12px 18px 6px;
+    border-left: 1px solid var(--margin-rule);
+  }
+  .gist {
+    margin-top: 3px;
+    font-weight: 650;
+  }
+  .words {
+    color: var(--ink-2);
+    font-size: 15px;
+    line-height: 1.4;
+  }
+  .acts {
+    margin-left: -8px;
+    opacity: 0.75;
+  }
+  li:hover .acts,
+  .acts:focus-within {
+    opacity: 1;
+  }
+  mark.claim {
+    --tint: var(--tint-claim);
+  }
+  mark.evidence {
+    --tint: var(--tint-evidence);
+    text-decoration-style: dotted;
+  }
+  mark.method {
+    --tint: var(--tint-method);
+    text-decoration-style: double;
+  }
+  mark.term {
+    --tint: var(--tint-term);
+    text-decoration-style: dashed;
+  }
+  mark.doubt {
+    --tint: var(--tint-doubt);
+    text-decoration-style: wavy;
+    text-decoration-thickness: 1px;
+  }
+  mark.passage {
+    background: color-mix(in srgb, var(--tint) 35%, transparent);
+  }
+  @media (max-width: 760px) {
+    li {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .own {
+      padding: 0 26px 10px;
+      border: 0;
+    }
+  }
+</style>

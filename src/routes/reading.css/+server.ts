@@ -1,0 +1,29 @@
+import latin from '@fontsource-variable/source-serif-4/files/source-serif-4-latin-wght-normal.woff2?url';
+import latinExt from '@fontsource-variable/source-serif-4/files/source-serif-4-latin-ext-wght-normal.woff2?url';
+import latinItalic from '@fontsource-variable/source-serif-4/files/source-serif-4-latin-wght-italic.woff2?url';
+import type { RequestHandler } from './$types';
+
+const face = (url: string, style: string, range: string) =>
+  `@font-face{font-family:'Source Serif 4';font-style:${style};font-weight:200 900;src:url(${url}) format('woff2');unicode-range:${range}}`;
+const BASIC = 'U+0000-00FF,U+0131,U+0152-0153,U+02BB-02DC,U+2000-206F,U+20AC,U+2122';
+
+const CSS = `${face(latin, 'normal', BASIC)}${face(latinItalic, 'italic', BASIC)}${face(latinExt, 'normal', 'U+0100-02BA,U+1E00-1E9F')}
+:root{--ink:#16222c;--page:#fdfdfb;--rule:#dbe1e1;--soft:#62717a;--claim:#f3d36b;--evidence:#8fcfb0;--method:#a9bdf0;--term:#d3b5e8;--doubt:#f0a9a0;color-scheme:light}
+.dark{--ink:#e4ebee;--page:#161e24;--rule:#2a363d;--soft:#93a3ab;--claim:#9c8327;--evidence:#3f7d61;--method:#4d65a8;--term:#7d5b96;--doubt:#96544c;color-scheme:dark}
+html{background:var(--page);overflow:hidden}
+body{margin:0;padding:24px 48px 64px 62px;max-width:660px;color:var(--ink);font:400 17px/1.62 'Source Serif 4',Georgia,serif;overflow-wrap:anywhere}
+h1{font-size:25px;line-height:1.25;margin:0 0 14px}h2{font-size:19px;margin:30px 0 8px}h3{font-size:17px;margin:22px 0 6px}
+p{margin:0 0 14px}a{color:inherit;text-decoration-color:var(--soft)}blockquote{margin:0 0 14px;padding-left:18px;border-left:2px solid var(--rule)}
+table{border-collapse:collapse;margin:0 0 14px;font-size:15px}td,th{border:1px solid var(--rule);padding:4px 8px;text-align:left}
+pre,code{font-size:14px;white-space:pre-wrap}figure{margin:0 0 14px}figcaption,small{color:var(--soft);font-size:15px}
+[data-picture]::before{content:'Picture, not kept: ' attr(data-picture);display:block;padding:10px 14px;border:1px dashed var(--rule);color:var(--soft);font:14px 'Hanken Grotesk Variable',sans-serif}
+mark{color:inherit;background:color-mix(in srgb,var(--t) 55%,transparent);text-decoration:underline 2px color-mix(in srgb,var(--t) 55%,var(--ink));text-underline-offset:5px;cursor:pointer}
+mark.claim{--t:var(--claim);text-decoration-style:solid}mark.evidence{--t:var(--evidence);text-decoration-style:dotted}
+mark.method{--t:var(--method);text-decoration-style:double}mark.term{--t:var(--term);text-decoration-style:dashed}mark.doubt{--t:var(--doubt);text-decoration-style:wavy;text-decoration-thickness:1px}
+mark.chosen{background:color-mix(in srgb,var(--t) 90%,transparent);outline:2px solid var(--t);outline-offset:1px}
+mark.drawn{background:color-mix(in srgb,#5893a5 35%,transparent);text-decoration:none}
+@media(max-width:700px){body{padding:16px 16px 48px}}`;
+
+/** The look of a stored page in the reader. */
+export const GET: RequestHandler = () =>
+  new Response(CSS, { headers: { 'content-type': 'text/css; charset=utf-8', 'cache-control': 'no-cache' } });

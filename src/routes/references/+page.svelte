@@ -1,0 +1,330 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { goto, invalidate } from '$app/navigation';
+  import { page } from '$app/state';
+  import type { Finding } from '$lib/core/proof';
+  import { fieldLabel, fieldName } from '$lib/core/source';
+  import type { ShownReference } from '$lib/server/services/printing';
+  import type { ExportFile } from '$lib/server/services/references';
+  import Findings from '$lib/ui/Findings.svelte';
+  import Reference from '$lib/ui/Reference.svelte';
+  import StylePicker from '$lib/ui/StylePicker.svelte';
+  import { call, copyText, download } from '$lib/ui/client';
+  import { DATA } from '$lib/ui/live.svelte';
+  import { narrow } from '$lib/ui/narrowing';
+  import { attempt, done, trouble } from '$lib/ui/toasts.svelte';
+
+  let { data } = $props();
+
+  interface List {
+    entries: (ShownReference & { findings: Finding[] })[];
+    hangingIndent: boolean;
+    hasList: boolean;
+    total: number;
+    plain: string;
+    rich: string;
+  }
+  let list = $state.raw<List | undefined>();
+  let printing = $state(false);
+  let file = $state.raw<ExportFile | undefined>();
+  let asked = 0;
+
+  const selection = $derived(page.url.searchParams.get('ids')?.split(',').filter(Boolean) ?? []);
+  const scopeName = $derived(
+    page.url.searchParams.get('scope') ??
+      (selection.length ? 'selection' : data.projectId ? 'project' : 'library'),
+  );
+  const scope = $derived(
+    scopeName === 'selection'
+      ? { kind: 'selection' as const, ids: selection }
+      : scopeName === 'project' && data.projectId
+        ? { kind: 'project' as const, projectId: data.projectId }
+        : { kind: 'library' as const },
+  );
+  const look = $derived({ style: data.style, locale: data.locale });
+  const project = $derived(data.projects.find((p) => p.id === data.projectId));
+  const isProjectLook = $derived(project && project.style === data.style && project.locale === data.locale);
+  const wrong = $derived(list?.entries.filter((e) => e.findings.length) ?? []);
+  const red = $derived(wrong.filter((e) => e.findings.some((f) => f.pencil === 'red')).length);
+
+  $effect(() => {
+    // A change anywhere in the library comes in as new layout data, and the list follows it.
+    void data.counts;
+    const body = { scope, look };
+    const mine = ++asked;
+    untrack(() => {
+      printing = true;
+      void call<List>('POST', '/api/references', body)
+        .then((answer) => {
+          if (mine === asked) list = answer;
+        })
+        .catch(trouble)
+        .finally(() => {
+          if (mine === asked) printing = false;
+        });
+    });
+  });
+
+  async function keepLook() {
+    if (!project) return;
+    await attempt(async () => {
+      await call('PATCH', `/api/projects/${project.id}`, look);
+      done(`${project.name} now prints in ${data.styleTitle}.`);
+    });
+    await invalidate(DATA);
+  }
+
+  async function save(output: string) {
+    const made = await attempt(() => call<ExportFile>('POST', '/api/export', { scope, look, output }));
+    if (!made) return;
+    if (made.losses.length) file = made;
+    else deliver(made);
+  }
+  function deliver(made: ExportFile) {
+    download(made.name, made.mediaType, made.body);
+    file = undefined;
+    done(`${made.name} is saved.`);
+  }
+</script>
+
+<svelte:head><title>Reference list · Retexa</title></svelte:head>
+
+<header class="head">
+  <h1>Reference list</h1>
+  <select
+    class="chip"
+    aria-label="What the list holds"
+    value={scopeName}
+    onchange={(e) => narrow({ scope: e.currentTarget.value })}
+  >
+    {#if selection.length}<option value="selection">The {selection.length} selected</option>{/if}
+    {#if project}<option value="project">{project.name}</option>{/if}
+    <option value="library">The whole library</option>
+  </select>
+  <StylePicker id={data.style} title={data.styleTitle} onchoose={(style) => narrow({ style })} />
+  <select
+    class="chip"
+    aria-label="Language"
+    value={data.locale}
+    onchange={(e) => narrow({ locale: e.currentTarget.value })}
+  >
+    {#each data.languages as language (language.id)}<option value={language.id}>{language.label}</option
+      >{/each}
+  </select>
+  {#if project && !isProjectLook}<button class="btn quiet small" onclick={keepLook}
+      >Use for {project.name}</button
+    >{/if}
+  <span class="flex-1"></span>
+  <span class="small-label" aria-live="polite"
+    >{printing
+      ? 'Printing…'
+      : list
+        ? `${list.entries.length} ${list.entries.length === 1 ? 'entry' : 'entries'}`
+        : ''}</span
+  >
+</header>
+
+{#if list && list.total === 0}
+  <div class="empty">
+    <h2>Nothing to print</h2>
+    <p>
+      There are no sources here yet. <a class="link" href="/sources">Select some</a>, or choose the whole
+      library above.
+    </p>
+  </div>
+{:else if list && !list.hasList}
+  <div class="empty">
+    <h2>This style has no reference list</h2>
+    <p>{data.styleTitle} puts everything into its notes. Choose another style above for a list.</p>
+  </div>
+{:else if list}
+  <div class="spread">
+    <section class="sheet" class:stale={printing} aria-label="References">
+      <h2>References</h2>
+      {#each list.entries as entry (entry.id)}
+        <div class="entry" data-source={entry.id}>
+          {#if entry.label}<span class="label serif">{entry.label}</span>{/if}
+          <div class="reference">
+            <Reference
+              reference={entry}
+              fallback="Nothing prints for this source."
+              hanging={list.hangingIndent}
+              onchoose={(field) => goto(`/sources/${entry.id}#f-${field}`)}
+            />
+          </div>
+          <div class="marks">
+            {#if entry.findings.length}
+              <a
+                href="/sources/{entry.id}#f-{entry.findings[0]!.field}"
+                title="Go to {fieldLabel(entry.findings[0]!.field)}"
+                ><Findings findings={entry.findings} complete={false} /></a
+              >
+            {/if}
+          </div>
+        </div>
+      {/each}
+    </section>
+    <aside class="preflight" aria-label="Before it goes out">
+      <h3>Before it goes out</h3>
+      {#if wrong.length === 0}<p class="pencil-green font-semibold">Every entry prints complete.</p>
+      {:else}<p>
+          <span class="pencil-red font-semibold">{red} will print wrong</span>,
+          <span class="pencil-blue font-semibold">{wrong.length - red} to ask about</span>. The fix belongs in
+          the record: choose a mark to go there.
+        </p>{/if}
+      <h3>Copy</h3>
+      <button
+        class="btn"
+        onclick={() =>
+          attempt(async () => {
+            await copyText(list!.plain, list!.rich);
+            done('The list is on the clipboard, with its italics and indents.');
+          })}>Rich text</button
+      >
+      <button
+        class="btn"
+        onclick={() =>
+          attempt(async () => {
+            await copyText(list!.plain);
+            done('The list is on the clipboard as plain text.');
+          })}>Plain text</button
+      >
+      <h3>Save as a document</h3>
+      <button class="btn" onclick={() => save('html')}>HTML</button>
+      <button class="btn" onclick={() => save('rtf')}>RTF</button>
+      <button class="btn" onclick={() => save('text')}>Text</button>
+      <h3>Save the records</h3>
+      <button class="btn" onclick={() => save('csl-json')}>CSL-JSON</button>
+      <button class="btn" onclick={() => save('bibtex')}>BibTeX</button>
+      <button class="btn" onclick={() => save('ris')}>RIS</button>
+      {#if file}
+        <div class="losses" role="alert">
+          <p>
+            <strong>{file.name} cannot hold everything.</strong>
+            {file.losses.length}
+            {file.losses.length === 1 ? 'value stays' : 'values stay'} behind:
+          </p>
+          <ul>
+            {#each file.losses.slice(0, 60) as loss, i (i)}<li>
+                <span class="serif">{loss.label}</span>, {fieldName(loss.field)}: {loss.reason}
+              </li>{/each}
+          </ul>
+          {#if file.losses.length > 60}<p>and {file.losses.length - 60} more.</p>{/if}
+          <p class="flex gap-2">
+            <button class="btn main small" onclick={() => deliver(file!)}>Save it all the same</button>
+            <button class="btn small" onclick={() => (file = undefined)}>Leave it</button>
+          </p>
+        </div>
+      {/if}
+    </aside>
+  </div>
+{:else}
+  <p class="small-label p-8">Printing the list…</p>
+{/if}
+
+<style>
+  .spread {
+    display: grid;
+    flex: 1;
+    grid-template-columns: minmax(0, 1fr) 268px;
+    min-height: 0;
+  }
+  .sheet {
+    padding: 20px 0 60px;
+    background: linear-gradient(var(--margin-rule), var(--margin-rule)) no-repeat calc(100% - 196px) 0 / 1px
+      100%;
+    overflow-y: auto;
+  }
+  .stale {
+    opacity: 0.6;
+  }
+  .sheet h2 {
+    margin: 0 200px 12px 0;
+    font-family: var(--font-serif);
+    font-size: 18px;
+    font-weight: 600;
+    text-align: center;
+  }
+  .entry {
+    display: grid;
+    grid-template-columns: auto minmax(0, 1fr) 196px;
+    gap: 0 10px;
+    content-visibility: auto;
+    contain-intrinsic-size: auto 56px;
+  }
+  .label {
+    grid-column: 1;
+    min-width: 30px;
+    padding: 4px 0 4px 30px;
+    font-size: 16.5px;
+    line-height: 1.36;
+  }
+  .reference {
+    grid-column: 2;
+    max-width: 720px;
+    padding: 4px 20px 6px 0;
+  }
+  .entry:not(:has(.label)) .reference {
+    grid-column: 1 / 3;
+    padding-left: 30px;
+  }
+  .marks {
+    grid-column: 3;
+    padding: 5px 10px 4px 14px;
+  }
+  .preflight {
+    padding: 18px 20px 40px;
+    border-left: 1px solid var(--rule);
+    background: var(--side);
+    overflow-y: auto;
+  }
+  h3 {
+    margin: 18px 0 7px;
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 650;
+  }
+  h3:first-child {
+    margin-top: 0;
+  }
+  .preflight .btn {
+    margin: 0 4px 6px 0;
+  }
+  .losses {
+    display: grid;
+    gap: 8px;
+    margin-top: 12px;
+    padding: 12px;
+    border: 1px solid var(--edge);
+    border-radius: 8px;
+    background: var(--page);
+    font-size: 12.5px;
+  }
+  .losses ul {
+    max-height: 190px;
+    padding-left: 14px;
+    list-style: disc;
+    overflow-y: auto;
+  }
+  @media (max-width: 900px) {
+    .sheet {
+      background: none;
+    }
+    .spread {
+      display: block;
+    }
+    .sheet h2 {
+      margin-right: 0;
+    }
+    .entry {
+      grid-template-columns: auto minmax(0, 1fr);
+    }
+    .marks {
+      grid-column: 2;
+      border: 0;
+    }
+    .marks:empty {
+      display: none;
+    }
+  }
+</style>

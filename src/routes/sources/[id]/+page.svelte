@@ -1,0 +1,270 @@
+<script lang="ts">
+  import { onMount, untrack } from 'svelte';
+  import { goto, invalidate } from '$app/navigation';
+  import { fieldName } from '$lib/core/source';
+  import AsPrinted from '$lib/ui/AsPrinted.svelte';
+  import RecordForm from '$lib/ui/RecordForm.svelte';
+  import TintSwatch from '$lib/ui/TintSwatch.svelte';
+  import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
+  import { call, dateLabel, isTyping } from '$lib/ui/client';
+  import { DATA } from '$lib/ui/live.svelte';
+  import { editing } from '$lib/ui/source-editing.svelte';
+  import { attempt, done } from '$lib/ui/toasts.svelte';
+
+  let { data } = $props();
+  const edit = editing(() => data.source);
+  let lit = $state<string | undefined>();
+  let history = $state(false);
+
+  $effect(() => {
+    const { id } = data.source;
+    void [data.source.revision, data.look.style, data.look.locale];
+    untrack(() => void edit.print(id));
+  });
+
+  /** Leads from a part of the printed reference to its field. */
+  function toField(field: string) {
+    const target = document.getElementById(`f-${field}`);
+    target?.scrollIntoView({ block: 'center' });
+    target?.focus();
+  }
+
+  onMount(() => {
+    if (location.hash.startsWith('#f-')) toField(location.hash.slice(3));
+  });
+
+  async function check(checked: boolean) {
+    const { id, revision } = data.source;
+    const made = await attempt(() =>
+      call<{ revisionId?: string }>('POST', `/api/sources/${id}/check`, { base: revision, checked }),
+    );
+    if (made) done(checked ? 'Checked.' : 'Back in Intake.', [made.revisionId]);
+  }
+
+  async function bin(binned: boolean) {
+    const made = await attempt(() =>
+      call<{ revisions: string[] }>('POST', '/api/sources/bin', { ids: [data.source.id], binned }),
+    );
+    if (!made) return;
+    done(binned ? 'The source is in the bin.' : 'The source is back.', made.revisions);
+    if (binned) await goto('/sources');
+  }
+
+  async function file(projectId: string, filed: boolean) {
+    await attempt(() => call('POST', '/api/sources/file', { ids: [data.source.id], projectId, filed }));
+    await invalidate(DATA);
+  }
+
+  async function restore(number: number) {
+    await attempt(async () => {
+      await call('POST', `/api/sources/${data.source.id}/restore`, { number });
+      done(`Revision ${number} is back.`);
+    });
+    await invalidate(DATA);
+  }
+
+  function onkey(event: KeyboardEvent) {
+    if (event.key === 'Escape' && !isTyping(event)) void goto('/sources');
+  }
+</script>
+
+<svelte:head><title>{data.label} · Retexa</title></svelte:head>
+<svelte:window onkeydown={onkey} />
+
+<header class="head">
+  <a class="small-label" href="/sources">‹ Sources</a>
+  <TypeGlyph type={data.source.record.type} class="text-ink-3" />
+  <h1 class="serif">{data.label}</h1>
+  <span class="flex-1"></span>
+  {#if data.source.binned}
+    <span class="pencil-red">In the bin</span>
+    <button class="btn" onclick={() => bin(false)}>Bring it back</button>
+  {:else}
+    {#if data.source.checked}
+      <span class="small-label">Checked {dateLabel(data.source.checked)}</span>
+      <button class="btn quiet" onclick={() => check(false)}>Send back to Intake</button>
+    {:else}
+      <button class="btn main" onclick={() => check(true)}>Looks right</button>
+    {/if}
+    {#each data.copies.slice(0, 1) as copy (copy.id)}<a class="btn" href="/copies/{copy.id}">Read</a>{/each}
+    <button class="btn" onclick={() => bin(true)}>Put in the bin</button>
+  {/if}
+</header>
+
+{#each data.doubles as double (double.id)}
+  <p class="twice">
+    Looks like one you have: <a class="link" href="/sources/{double.id}">{double.label}</a> ({double.reason}).
+    <a class="link" href="/duplicates?a={double.id}&b={data.source.id}">Compare them</a>
+  </p>
+{/each}
+
+<div class="sheet">
+  <div class="record">
+    <RecordForm
+      record={data.source.record}
+      findings={data.source.findings}
+      offeredTags={data.tags}
+      {lit}
+      onedit={edit.edit}
+      ontags={edit.tag}
+      ontype={edit.type}
+      onpoint={(field) => (lit = field)}
+    />
+  </div>
+  <aside class="margin">
+    <AsPrinted
+      preview={edit.preview}
+      style={`${data.look.name} · ${data.look.locale}`}
+      {lit}
+      onpoint={(field) => (lit = field)}
+      onchoose={toField}
+      onfix={edit.edit}
+    />
+    <h3>Passages</h3>
+    {#if data.passages.length === 0}<p class="small-label">
+        {data.copies.length ? 'None yet. Open the copy and select a sentence.' : 'None yet.'}
+      </p>{/if}
+    {#each data.passages.slice(0, 6) as passage (passage.id)}
+      <a class="passage" href="/copies/{passage.copyId}?passage={passage.id}"
+        ><TintSwatch tint={passage.tint} /> {passage.gist || passage.exact.slice(0, 90)}</a
+      >
+    {/each}
+    {#if data.passages.length > 6}<a class="link" href="/copies/{data.passages[0]?.copyId}"
+        >All {data.passages.length}</a
+      >{/if}
+
+    <h3>Copies</h3>
+    {#each data.copies as copy (copy.id)}
+      <p class="copy">
+        <a class="link" href="/copies/{copy.id}">Page, captured {dateLabel(copy.captured)}</a>
+        <span class="small-label" title="SHA-256 {copy.sha256}"
+          >{copy.address} · {Math.ceil(copy.size / 1024)} KB · SHA-256 {copy.sha256.slice(0, 12)}…</span
+        >
+      </p>
+    {:else}<p class="small-label">No document is kept.</p>{/each}
+
+    <h3>Filed in</h3>
+    {#each data.projects as project (project.id)}
+      <label class="filed"
+        ><input
+          type="checkbox"
+          checked={data.filed.includes(project.id)}
+          onchange={(e) => file(project.id, e.currentTarget.checked)}
+        />
+        {project.name}</label
+      >
+    {/each}
+
+    <h3><label for="citekey">Citekey</label></h3>
+    <input
+      id="citekey"
+      class="field"
+      value={data.source.citekey}
+      onchange={(e) => edit.key(e.currentTarget.value)}
+    />
+
+    <h3>
+      <button class="history" onclick={() => (history = !history)} aria-expanded={history}
+        >History · {data.history.length}</button
+      >
+    </h3>
+    {#if history}
+      <ol class="revisions">
+        {#each data.history as revision, i (revision.number)}
+          <li>
+            <span
+              >{revision.why}{revision.fields.length
+                ? `: ${revision.fields.map(fieldName).slice(0, 5).join(', ')}`
+                : ''}</span
+            >
+            <span class="small-label"
+              >{new Date(revision.at).toLocaleString('en-GB', {
+                dateStyle: 'medium',
+                timeStyle: 'short',
+              })}</span
+            >
+            {#if i > 0}<button class="btn quiet small" onclick={() => restore(revision.number)}
+                >Bring back</button
+              >{/if}
+          </li>
+        {/each}
+      </ol>
+    {/if}
+  </aside>
+</div>
+
+<style>
+  .sheet {
+    display: grid;
+    flex: 1;
+    grid-template-columns: minmax(0, 1fr) 350px;
+    min-height: 0;
+  }
+  .record {
+    padding: 12px 26px 40px;
+    container-type: inline-size;
+    overflow-y: auto;
+  }
+  .margin {
+    padding: 16px 22px 40px;
+    border-left: 1px solid var(--margin-rule);
+    overflow-y: auto;
+  }
+  .twice {
+    padding: 8px 26px;
+    border-bottom: 1px solid var(--rule);
+    color: var(--blue-pencil);
+    background: var(--blue-soft);
+  }
+  h3 {
+    margin: 20px 0 6px;
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 650;
+  }
+  .passage {
+    display: block;
+    padding: 2px 0;
+    font-size: 13px;
+  }
+  .passage:hover {
+    text-decoration: underline;
+  }
+  .copy {
+    display: grid;
+    margin-bottom: 4px;
+    overflow-wrap: anywhere;
+  }
+  .filed {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 2px 0;
+  }
+  .history {
+    cursor: pointer;
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
+  .revisions li {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 8px;
+    align-items: center;
+    padding: 4px 0;
+    border-bottom: 1px solid var(--rule);
+    font-size: 12.5px;
+  }
+  @media (max-width: 980px) {
+    .sheet {
+      display: flex;
+      flex-direction: column-reverse;
+      justify-content: flex-end;
+    }
+    .margin,
+    .record {
+      border: 0;
+      overflow: visible;
+    }
+  }
+</style>
