@@ -41,6 +41,7 @@ export default ts.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'off',
       'no-restricted-globals': 'off',
+      'svelte/no-navigation-without-resolve': 'off',
     },
   },
   {
@@ -48,7 +49,6 @@ export default ts.config(
     languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig } },
     rules: {
       'svelte/no-at-html-tags': 'off',
-      'svelte/no-navigation-without-resolve': 'off',
       'svelte/require-each-key': 'error',
     },
   },

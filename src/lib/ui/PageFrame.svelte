@@ -14,6 +14,7 @@
 
   onMount(() => {
     const dark = () => document.documentElement.classList.contains('dark');
+    frame?.addEventListener('load', loaded);
     src = `/copies/${copyId}/page${dark() ? '?dark=1' : ''}`;
     const watch = new MutationObserver(() =>
       frame?.contentDocument?.documentElement.classList.toggle('dark', dark()),
@@ -42,7 +43,6 @@
   {src}
   {title}
   sandbox="allow-same-origin allow-popups allow-popups-to-escape-sandbox"
-  onload={loaded}
 ></iframe>
 
 <style>

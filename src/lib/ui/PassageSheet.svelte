@@ -43,7 +43,8 @@
   let first: HTMLInputElement | undefined = $state();
   const taken = $derived(overlap(exact, ownWords));
 
-  onMount(() => first?.focus());
+  // Scrolling is the reader's business: the sheet may not have its place yet.
+  onMount(() => first?.focus({ preventScroll: true }));
 
   function keep() {
     onkeep({
@@ -124,7 +125,7 @@
       <span class="bar"
         ><span style="width: {Math.min(100, (taken.run / (RUN_LIMIT * 2)) * 100)}%"></span></span
       >
-      {taken.run < 2 ? 'In your own words' : `${taken.run} words in a row are the author’s`}
+      {taken.tooClose ? `${taken.run} words in a row are the author’s` : 'In your own words'}
     </div>
   {/if}
   <div class="line acts">

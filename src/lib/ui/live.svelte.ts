@@ -1,4 +1,5 @@
 import { invalidate } from '$app/navigation';
+import { navigating } from '$app/state';
 import type { LiveEvent } from '$lib/server/events';
 import { debounce } from './client';
 
@@ -12,18 +13,39 @@ export const DATA = 'retexa:data';
 
 /** Follows what happens in the library and renews what the page shows. Gives the function that stops. */
 export function follow(): () => void {
-  const renew = debounce(() => void invalidate(DATA), 60);
-  const source = new EventSource('/api/events');
+  // Renewing the data while the page is on its way to another would call that journey off.
+  const renew = debounce(() => {
+    if (navigating.complete) void navigating.complete.catch(() => undefined).then(renew);
+    else void invalidate(DATA);
+  }, 60);
+  let source: EventSource | undefined;
   let wasDown = false;
-  source.onmessage = (message) => {
-    const event = JSON.parse(String(message.data)) as LiveEvent;
-    if (event.kind === 'job') steps[event.job.id] = event.job;
-    else renew();
+  const open = () => {
+    source?.close();
+    source = new EventSource('/api/events');
+    source.onmessage = (message) => {
+      const event = JSON.parse(String(message.data)) as LiveEvent;
+      if (event.kind === 'job') steps[event.job.id] = event.job;
+      else renew();
+    };
+    source.onerror = () => (wasDown = true);
+    source.onopen = () => {
+      if (wasDown) renew();
+      wasDown = false;
+    };
   };
-  source.onerror = () => (wasDown = true);
-  source.onopen = () => {
-    if (wasDown) renew();
-    wasDown = false;
+  // A page the browser keeps for going back would hold its connection, and there are only six for a host.
+  const shut = () => {
+    source?.close();
+    wasDown = true;
   };
-  return () => source.close();
+  open();
+  window.addEventListener('pagehide', shut);
+  const back = (event: PageTransitionEvent) => event.persisted && open();
+  window.addEventListener('pageshow', back);
+  return () => {
+    source?.close();
+    window.removeEventListener('pagehide', shut);
+    window.removeEventListener('pageshow', back);
+  };
 }

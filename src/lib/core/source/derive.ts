@@ -69,7 +69,8 @@ export function shortLabel(record: SourceRecord): string {
 export function headline(record: SourceRecord): string {
   const title = plain(record.title ?? '');
   const label = shortLabel(record);
-  return title === '' ? `${label}. Untitled source` : label.startsWith(title) ? label : `${label}. ${title}`;
+  const name = title || 'Untitled source';
+  return label.startsWith(name) ? label : `${label}. ${name}`;
 }
 
 const STOP = new Set(

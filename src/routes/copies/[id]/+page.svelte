@@ -24,6 +24,8 @@
   let cards: Record<string, HTMLElement> = {};
   let scroller: HTMLElement | undefined = $state();
   let renewing = $state(false);
+  /** The passage whose sheet was last brought into view. */
+  let shownSheet: string | undefined;
 
   const lost = $derived(
     data.passages.filter((p) => places.get(p.id)?.state === 'lost' || p.anchor === 'lost'),
@@ -50,12 +52,17 @@
     }
     tops = next;
     const open = editingId ?? (fresh ? 'new' : undefined);
-    if (open) {
+    if (!open) shownSheet = undefined;
+    else {
       const marks = [...doc.querySelectorAll(`mark[data-passage="${open}"]`)];
       const bottom = marks.length
         ? Math.max(...marks.map((m) => m.getBoundingClientRect().bottom))
         : (tops[open] ?? 0) + 40;
       sheetTop = bottom + 12;
+      if (shownSheet !== open) {
+        shownSheet = open;
+        void tick().then(() => document.querySelector('.place')?.scrollIntoView({ block: 'nearest' }));
+      }
     }
   }
 

@@ -1,0 +1,289 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+import type { Browser, Page } from 'puppeteer-core';
+import { startStandIns, type StandIns } from '../../stand-ins/server';
+import { launch } from './chromium';
+
+/** Asks again until there is an answer; fails with what was waited for. */
+export async function until<T>(
+  what: string,
+  ask: () => Promise<T | undefined | false>,
+  ms = 20_000,
+): Promise<T> {
+  const end = Date.now() + ms;
+  for (;;) {
+    const answer = await ask();
+    if (answer) return answer;
+    if (Date.now() > end) throw new Error(`waited in vain for ${what}`);
+    await new Promise((resolve) => setTimeout(resolve, 25));
+  }
+}
+
+async function freePort(): Promise<number> {
+  const server = createServer().listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const { port } = server.address() as AddressInfo;
+  server.close();
+  await once(server, 'close');
+  return port;
+}
+
+/** A built application on a data folder of its own, with the stand-ins behind it. */
+export interface App {
+  url: string;
+  dataFolder: string;
+  standIns: StandIns;
+  /** Everything the server logged. */
+  logged(): string;
+  /** Rows straight from the database file. */
+  rows<T = Record<string, unknown>>(sql: string, ...values: unknown[]): T[];
+  /** Ends the server at once, as a power cut would. */
+  kill(): Promise<void>;
+  start(): Promise<void>;
+  stop(): Promise<void>;
+}
+
+export async function startApp(): Promise<App> {
+  const dataFolder = await mkdtemp(join(tmpdir(), 'retexa-test-'));
+  const standIns = await startStandIns();
+  const port = await freePort();
+  const url = `http://127.0.0.1:${port}`;
+  let server: ChildProcess | undefined;
+  let log = '';
+
+  async function start() {
+    server = spawn('node', ['scripts/start.mjs'], {
+      env: {
+        ...process.env,
+        ...standIns.env,
+        RETEXA_DATA: dataFolder,
+        RETEXA_PORT: String(port),
+        NODE_ENV: 'production',
+      },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    server.stderr!.on('data', (chunk: Buffer) => (log += chunk.toString()));
+    await until('the server', async () => {
+      if (server!.exitCode !== null) throw new Error(`the server ended: ${log}`);
+      return fetch(url).then(
+        (r) => r.ok,
+        () => false,
+      );
+    });
+  }
+  async function kill() {
+    if (!server || server.exitCode !== null || server.signalCode !== null) return;
+    const gone = once(server, 'exit');
+    server.kill('SIGKILL');
+    await gone;
+  }
+  await start();
+  return {
+    url,
+    dataFolder,
+    standIns,
+    logged: () => log,
+    rows<T>(sql: string, ...values: unknown[]): T[] {
+      const db = new Database(join(dataFolder, 'retexa.sqlite'), { readonly: true });
+      try {
+        return db.prepare(sql).all(...values) as T[];
+      } finally {
+        db.close();
+      }
+    },
+    kill,
+    start,
+    async stop() {
+      await kill();
+      await standIns.stop();
+      await rm(dataFolder, { recursive: true, force: true });
+    },
+  };
+}
+
+/** A person at the browser: does what people do, sees what they see. */
+export interface Person {
+  page: Page;
+  open(path: string): Promise<void>;
+  /** Presses a button or link by the words on it. */
+  press(words: string, inside?: string): Promise<void>;
+  /** Types into a field found by its label, in place of what was there. */
+  type(label: string, text: string): Promise<void>;
+  choose(label: string, option: string): Promise<void>;
+  /** Waits until the words are on the page. */
+  see(words: string, inside?: string): Promise<void>;
+  gone(words: string, inside?: string): Promise<void>;
+  /** Captures with the field at the top. */
+  capture(text: string): Promise<void>;
+  /** Selects words in the page the reader shows, with real mouse events. */
+  selectInPage(words: string): Promise<void>;
+  downloads: string;
+  leave(): Promise<void>;
+}
+
+export async function visit(app: App, browser?: Browser): Promise<Person> {
+  const own = browser ?? (await launch());
+  const page = await own.newPage();
+  const downloads = await mkdtemp(join(tmpdir(), 'retexa-downloads-'));
+  const session = await own.target().createCDPSession();
+  await session.send('Browser.setDownloadBehavior', {
+    behavior: 'allow',
+    downloadPath: downloads,
+    eventsEnabled: true,
+  });
+  await own
+    .defaultBrowserContext()
+    .overridePermissions(app.url, ['clipboard-read', 'clipboard-write', 'clipboard-sanitized-write']);
+
+  const person: Person = {
+    page,
+    downloads,
+    async open(path) {
+      await page.goto(app.url + path, { waitUntil: 'load' });
+      await page.waitForSelector('html[data-ready="true"]');
+    },
+    async press(words, inside = 'body') {
+      const handle = await page.waitForFunction(
+        (w: string, within: string) =>
+          [
+            ...(document
+              .querySelector(within)
+              ?.querySelectorAll<HTMLElement>('button, a, summary, [role="option"] button') ?? []),
+          ].find(
+            (e) =>
+              (e.textContent?.replace(/\s+/g, ' ').trim() === w ||
+                e.getAttribute('aria-label') === w ||
+                e.textContent?.replace(/\s+/g, ' ').trim().startsWith(`${w} `)) &&
+              e.getClientRects().length > 0 &&
+              !(e as HTMLButtonElement).disabled,
+          ),
+        {},
+        words,
+        inside,
+      );
+      await handle.asElement()!.evaluate((e) => (e as HTMLElement).scrollIntoView({ block: 'center' }));
+      await (handle.asElement() as unknown as { click(): Promise<void> }).click();
+    },
+    async type(label, text) {
+      const handle = await page.waitForFunction(fieldByLabel, {}, label);
+      const field = handle.asElement() as unknown as import('puppeteer-core').ElementHandle<HTMLInputElement>;
+      await field.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+      await field.focus();
+      await field.evaluate((e) => e.select());
+      if (text) await page.keyboard.type(text);
+      else await page.keyboard.press('Backspace');
+    },
+    async choose(label, option) {
+      const handle = await page.waitForFunction(fieldByLabel, {}, label);
+      const select =
+        handle.asElement() as unknown as import('puppeteer-core').ElementHandle<HTMLSelectElement>;
+      const value = await select.evaluate(
+        (s, o) => [...s.options].find((x) => x.textContent?.trim().startsWith(o))?.value,
+        option,
+      );
+      if (value === undefined) throw new Error(`no option “${option}” in “${label}”`);
+      await select.select(value);
+    },
+    async see(words, inside = 'body') {
+      await page
+        .waitForFunction(
+          (w: string, within: string) =>
+            [...document.querySelectorAll<HTMLElement>(within)].some((e) =>
+              e.innerText.replace(/\s+/g, ' ').includes(w),
+            ),
+          { timeout: 20_000 },
+          words,
+          inside,
+        )
+        .catch(async () => {
+          const seen = await page.$eval('body', (b) => (b as HTMLElement).innerText);
+          throw new Error(`“${words}” was not seen in ${inside}; on the page: ${seen.slice(0, 3_000)}`);
+        });
+    },
+    async gone(words, inside = 'body') {
+      await page.waitForFunction(
+        (w: string, within: string) =>
+          ![...document.querySelectorAll<HTMLElement>(within)].some((e) =>
+            e.innerText.replace(/\s+/g, ' ').includes(w),
+          ),
+        {},
+        words,
+        inside,
+      );
+    },
+    async capture(text) {
+      await person.type('What to capture', text);
+      await page.keyboard.press('Enter');
+    },
+    async selectInPage(words) {
+      await page.waitForFunction(() =>
+        document.querySelector('iframe')?.contentDocument?.body?.textContent?.trim(),
+      );
+      const frame = await (await page.waitForSelector('iframe'))!.contentFrame();
+      const box = await page.$eval(
+        'iframe',
+        (f, w) => {
+          const doc = (f as HTMLIFrameElement).contentDocument!;
+          const walker = doc.createTreeWalker(doc.body, NodeFilter.SHOW_TEXT);
+          while (walker.nextNode()) {
+            const node = walker.currentNode as Text;
+            const at = node.data.indexOf(w);
+            if (at === -1) continue;
+            const range = doc.createRange();
+            range.setStart(node, at);
+            range.setEnd(node, at + w.length);
+            const outer = f.getBoundingClientRect();
+            document
+              .querySelector('.reader')!
+              .scrollBy(0, range.getBoundingClientRect().top + outer.top - 300);
+            const moved = f.getBoundingClientRect();
+            const rects = [...range.getClientRects()];
+            const [first, last] = [rects[0]!, rects[rects.length - 1]!];
+            return {
+              from: { x: moved.left + first.left + 1, y: moved.top + first.top + first.height / 2 },
+              to: { x: moved.left + last.right - 1, y: moved.top + last.top + last.height / 2 },
+            };
+          }
+          return undefined;
+        },
+        words,
+      );
+      if (!box || !frame) throw new Error(`“${words}” is not in the page`);
+      await page.mouse.move(box.from.x, box.from.y);
+      await page.mouse.down();
+      await page.mouse.move(box.to.x, box.to.y, { steps: 6 });
+      await page.mouse.up();
+    },
+    async leave() {
+      if (browser) await page.close();
+      else await own.close();
+      await rm(downloads, { recursive: true, force: true });
+    },
+  };
+  return person;
+}
+
+/** Runs in the page: the field a label names, by `label`, `aria-label` or placeholder. */
+function fieldByLabel(label: string): Element | undefined {
+  const visible = (e: Element) => e.getClientRects().length > 0;
+  for (const l of document.querySelectorAll('label')) {
+    const words = (l.querySelector('.small-label') ?? l).textContent?.trim();
+    if (words !== label) continue;
+    const field = l.htmlFor ? document.getElementById(l.htmlFor) : l.querySelector('input, select, textarea');
+    if (field && visible(field)) return field;
+  }
+  return [...document.querySelectorAll('input, select, textarea')].find(
+    (e) => visible(e) && (e.getAttribute('aria-label') === label || e.getAttribute('placeholder') === label),
+  );
+}
+
+/** Waits for a file in the folder downloads go to, and reads it. */
+export async function downloaded(person: Person, name: string): Promise<string> {
+  await until(`the download ${name}`, async () => (await readdir(person.downloads)).includes(name));
+  return readFile(join(person.downloads, name), 'utf8');
+}
