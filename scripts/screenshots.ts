@@ -18,7 +18,7 @@ async function open(path: string, ready: string) {
   await page.waitForSelector('html[data-ready="true"]');
   await page.waitForSelector(ready);
   await page
-    .waitForFunction(() => !document.querySelector('.waiting'), { timeout: 20_000 })
+    .waitForFunction(() => !document.querySelector('.reference .waiting'), { timeout: 20_000 })
     .catch(() => undefined);
   await page.evaluate(() => document.fonts.ready.then(() => undefined));
 }

@@ -146,6 +146,7 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
     async open(path) {
       await page.goto(app.url + path, { waitUntil: 'load' });
       await page.waitForSelector('html[data-ready="true"]');
+      await page.evaluate(() => document.fonts.ready.then(() => undefined));
     },
     async press(words, inside = 'body') {
       const handle = await page.waitForFunction(
@@ -166,7 +167,18 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
         words,
         inside,
       );
-      await handle.asElement()!.evaluate((e) => (e as HTMLElement).scrollIntoView({ block: 'center' }));
+      // A person presses what has come to rest: the same place over two frames.
+      await handle.asElement()!.evaluate(async (e) => {
+        (e as HTMLElement).scrollIntoView({ block: 'center' });
+        const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+        for (let last = ''; ;) {
+          await frame();
+          await frame();
+          const { x, y } = (e as HTMLElement).getBoundingClientRect();
+          if (last === `${x} ${y}`) break;
+          last = `${x} ${y}`;
+        }
+      });
       await (handle.asElement() as unknown as { click(): Promise<void> }).click();
     },
     async type(label, text) {

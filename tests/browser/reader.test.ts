@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { beacons } from '../../stand-ins/trouble';
 import { changeEdition } from '../../stand-ins/pages';
-import { startApp, visit, type App, type Person } from './app';
+import { startApp, until, visit, type App, type Person } from './app';
 
 let app: App;
 let me: Person;
@@ -39,6 +39,12 @@ const marked = () =>
       words[m.dataset.passage!] = (words[m.dataset.passage!] ?? '') + m.textContent;
     return Object.values(words);
   });
+/** Waits until exactly these words are marked in the page. */
+const markedAre = (words: string[]) =>
+  until(
+    `the marks ${words.join(' | ')}`,
+    async () => JSON.stringify((await marked()).sort()) === JSON.stringify([...words].sort()),
+  );
 const SENTENCE =
   'Within six years of a breach the pond floor had risen by a median of 31 cm, and pioneer species covered more than half of it.';
 
@@ -80,7 +86,7 @@ describe('quoting from a copy', () => {
     await me.page.waitForFunction(() =>
       document.querySelector('iframe')?.contentDocument?.querySelector('mark.evidence'),
     );
-    expect(await marked()).toEqual([SENTENCE]);
+    await markedAre([SENTENCE]);
     const apart = await me.page.waitForFunction(() => {
       const frame = document.querySelector('iframe')!;
       const mark =
@@ -118,7 +124,7 @@ describe('quoting from a copy', () => {
     await me.press('Edit', '.card');
     await me.press('Put in the bin', '.sheet');
     await me.see('The passage is in the bin.');
-    expect(await marked()).toEqual([]);
+    await markedAre([]);
     await me.open('/bin');
     await me.see('Half a metre in a decade?');
     await me.press('Bring it back');
@@ -135,9 +141,7 @@ describe('quoting from a copy', () => {
     await me.see('New passage', '.margin');
     await me.press('Keep passage');
     await me.see('The rise was fastest', '.card');
-    expect((await marked()).sort()).toEqual(
-      [SENTENCE, 'The rise was fastest where the old sluice channel'].sort(),
-    );
+    await markedAre([SENTENCE, 'The rise was fastest where the old sluice channel']);
   });
 });
 
@@ -166,10 +170,7 @@ describe('a page that changes', () => {
     await me.press('Look at the page again');
     await me.see('2 of 2 passages were found in it again');
     await me.see('Moved with the text', '.card');
-    expect((await marked()).sort()).toEqual([
-      'does no harm to the marsh behind it',
-      'is shut for one tide in ten',
-    ]);
+    await markedAre(['does no harm to the marsh behind it', 'is shut for one tide in ten']);
     expect(
       passages()
         .slice(-2)

@@ -227,7 +227,10 @@
     color: var(--ink-3);
   }
   .icon {
-    padding: 5px 3px;
+    display: inline-grid;
+    min-width: 24px;
+    min-height: 26px;
+    place-items: center;
     border-radius: 4px;
     cursor: pointer;
   }

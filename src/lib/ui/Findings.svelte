@@ -38,6 +38,12 @@
     display: flex;
     gap: 7px;
   }
+  a {
+    display: inline-block;
+    min-height: 24px;
+    margin-top: -1px;
+    line-height: 1.7;
+  }
   a:hover {
     text-decoration: underline;
   }

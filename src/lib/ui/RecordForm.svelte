@@ -245,6 +245,7 @@
   }
   .other {
     display: block;
+    min-height: 24px;
     color: var(--blue-pencil);
     text-align: left;
     cursor: pointer;

@@ -14,6 +14,15 @@
   let folded = $state(false);
   const going = $derived(jobs.filter((j) => j.state === 'running' || j.state === 'waiting').length);
 
+  /** Something to read: it takes the room for it. Otherwise it keeps beside the path, out of the way of the work. */
+  const wide = $derived(
+    jobs.some(
+      (j) =>
+        j.state === 'failed' ||
+        (j.kind === 'capture' && j.state === 'done' && (captured(j).doubles.length || captured(j).note)),
+    ),
+  );
+
   const act = (job: Job, what: string) =>
     attempt(() => call<{ revisions?: string[] }>('POST', `/api/jobs/${job.id}`, { act: what }));
   const given = (job: Job) =>
@@ -46,7 +55,7 @@
 </script>
 
 {#if jobs.length}
-  <section class="tray" aria-label="Captures">
+  <section class="tray" class:wide aria-label="Captures">
     <header>
       <button class="title" onclick={() => (folded = !folded)} aria-expanded={!folded}>
         {going ? `Capturing ${going}` : 'Captured'}
@@ -121,20 +130,23 @@
   .tray {
     position: fixed;
     z-index: 35;
-    right: 16px;
-    bottom: 16px;
-    width: min(340px, calc(100vw - 24px));
+    bottom: 8px;
+    left: 8px;
+    width: 160px;
     border: 1px solid var(--edge);
     border-radius: 10px;
     background: var(--page);
     box-shadow: 0 8px 28px rgb(0 0 0 / 16%);
     font-size: 13px;
   }
+  .wide {
+    width: min(340px, calc(100vw - 16px));
+  }
   header {
     display: flex;
     align-items: center;
     justify-content: space-between;
-    padding: 5px 8px 5px 14px;
+    padding: 4px 4px 4px 11px;
   }
   .title {
     font-weight: 650;
@@ -148,7 +160,8 @@
   li {
     display: grid;
     gap: 4px;
-    padding: 8px 14px;
+    padding: 7px 11px;
+    overflow: hidden;
   }
   li + li {
     border-top: 1px solid var(--rule);
@@ -165,12 +178,16 @@
     gap: 8px;
   }
   .spread {
+    flex-wrap: wrap;
     justify-content: space-between;
   }
   .got {
     font-family: var(--font-serif);
-    font-size: 15px;
+    overflow: hidden;
+    font-size: 14.5px;
     font-weight: 600;
+    line-height: 1.3;
+    text-overflow: ellipsis;
   }
   .got:hover {
     text-decoration: underline;

@@ -43,7 +43,8 @@ export function download(name: string, mediaType: string, body: string): void {
   const url = URL.createObjectURL(new Blob([body], { type: mediaType }));
   const link = Object.assign(document.createElement('a'), { href: url, download: name });
   link.click();
-  URL.revokeObjectURL(url);
+  // The browser reads the address after this returns.
+  setTimeout(() => URL.revokeObjectURL(url), 60_000);
 }
 
 /** Puts text on the clipboard, with a rich form beside it where the browser allows. */

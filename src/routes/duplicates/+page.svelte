@@ -331,6 +331,7 @@
     color: var(--ink);
   }
   .other {
+    color: var(--ink-2);
     background: var(--red-soft);
   }
   .more {

@@ -127,7 +127,8 @@
     </p>
   {/each}
   <div class="side-by-side">
-    <section class="page" aria-label="The captured page">
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <section class="page" aria-label="The captured page" tabindex="0">
       {#if copy}
         {#key copy.id}<PageFrame copyId={copy.id} title={copy.title} />{/key}
       {:else}

@@ -158,11 +158,6 @@
   }
   .acts {
     margin-left: -8px;
-    opacity: 0.75;
-  }
-  li:hover .acts,
-  .acts:focus-within {
-    opacity: 1;
   }
   mark.claim {
     --tint: var(--tint-claim);

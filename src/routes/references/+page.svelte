@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Modal } from 'flowbite-svelte';
   import { untrack } from 'svelte';
   import { goto, invalidate } from '$app/navigation';
   import { page } from '$app/state';
@@ -197,30 +198,39 @@
       <button class="btn" onclick={() => save('csl-json')}>CSL-JSON</button>
       <button class="btn" onclick={() => save('bibtex')}>BibTeX</button>
       <button class="btn" onclick={() => save('ris')}>RIS</button>
-      {#if file}
-        <div class="losses" role="alert">
-          <p>
-            <strong>{file.name} cannot hold everything.</strong>
-            {file.losses.length}
-            {file.losses.length === 1 ? 'value stays' : 'values stay'} behind:
-          </p>
-          <ul>
-            {#each file.losses.slice(0, 60) as loss, i (i)}<li>
-                <span class="serif">{loss.label}</span>, {fieldName(loss.field)}: {loss.reason}
-              </li>{/each}
-          </ul>
-          {#if file.losses.length > 60}<p>and {file.losses.length - 60} more.</p>{/if}
-          <p class="flex gap-2">
-            <button class="btn main small" onclick={() => deliver(file!)}>Save it all the same</button>
-            <button class="btn small" onclick={() => (file = undefined)}>Leave it</button>
-          </p>
-        </div>
-      {/if}
     </aside>
   </div>
 {:else}
   <p class="small-label p-8">Printing the list…</p>
 {/if}
+
+<Modal
+  open={file !== undefined}
+  onclose={() => (file = undefined)}
+  title="{file?.name ?? 'The file'} cannot hold everything"
+  size="md"
+  class="text-ink"
+>
+  {#if file}
+    {@const made = file}
+    <div class="losses">
+      <p>
+        {made.losses.length === 1 ? 'One value stays' : `${made.losses.length} values stay`} behind. Nothing is
+        lost in the library.
+      </p>
+      <ul>
+        {#each made.losses.slice(0, 60) as loss, i (i)}
+          <li><span class="serif">{loss.label}</span>, {fieldName(loss.field)}: {loss.reason}</li>
+        {/each}
+      </ul>
+      {#if made.losses.length > 60}<p>and {made.losses.length - 60} more.</p>{/if}
+      <p class="flex gap-2">
+        <button class="btn main" onclick={() => deliver(made)}>Save it all the same</button>
+        <button class="btn" onclick={() => (file = undefined)}>Leave it</button>
+      </p>
+    </div>
+  {/if}
+</Modal>
 
 <style>
   .spread {
@@ -292,13 +302,7 @@
   }
   .losses {
     display: grid;
-    gap: 8px;
-    margin-top: 12px;
-    padding: 12px;
-    border: 1px solid var(--edge);
-    border-radius: 8px;
-    background: var(--page);
-    font-size: 12.5px;
+    gap: 10px;
   }
   .losses ul {
     max-height: 190px;

@@ -18,14 +18,15 @@ export function candidatesOf(doc: Document, address: string): Candidate[] {
 
 /**
  * One record from a page and whatever a registry said of it. `now` is UTC ISO 8601; its date becomes the access
- * date. The address of the page is kept as `URL` unless the page names a better one.
+ * date. The address of the page is one candidate for `URL`; a better one that the page names comes before it.
  */
 export function recordOf(candidates: Candidate[], address: string, now: string): SourceRecord {
-  const record = reconcile(candidates, address, now);
+  const own: Candidate = { field: 'URL', value: address, kind: 'html', note: 'the address captured' };
+  const record = reconcile([...candidates, own], address, now);
   const [year, month, day] = now.slice(0, 10).split('-').map(Number) as [number, number, number];
   const accessed = { 'date-parts': [[year, month, day]] };
   record.retexa.origins.accessed = [
     { kind: 'html', value: accessed, at: now, address, why: 'the day of capture' },
   ];
-  return { ...record, URL: record.URL ?? address, accessed };
+  return { ...record, accessed };
 }

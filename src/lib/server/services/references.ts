@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import { htmlDocument, listToHtml, listToText, rtfDocument, type PrintedList } from '../../core/citing';
 import { FILE_TIME, FORMATS, sniff, writeFormat, type FormatName, type Loss } from '../../core/formats';
 import { shortLabel, type SourceRecord } from '../../core/source';
@@ -213,7 +214,11 @@ async function runImport(ctx: Context, job: Job, text: string, input: ImportInpu
         report.added.push({ id: source.id, label, line: entry.line, notes });
         const double = doubles[0];
         if (double) report.doubles.push({ id: source.id, label, of: double.label, reason: double.reason });
-        if (i % 50 === 0) step(`Adding ${i + 1} of ${entries.length}`, i + 1, entries.length);
+        if (i % 25 === 0) {
+          step(`Adding ${i + 1} of ${entries.length}`, i + 1, entries.length);
+          // The database answers at once, so without this nothing else would be served until the end.
+          await setImmediate();
+        }
       }
       if (project)
         await fileSources(

@@ -1,0 +1,122 @@
+import { mkdtemp, readFile, stat, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createHash } from 'node:crypto';
+import type { ElementHandle } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startApp, until, visit, type App, type Person } from './app';
+
+let app: App;
+let me: Person;
+beforeAll(async () => {
+  app = await startApp();
+  me = await visit(app);
+});
+afterAll(async () => {
+  await me.leave();
+  await app.stop();
+});
+
+async function whole() {
+  expect(app.rows<{ integrity_check: string }>('PRAGMA integrity_check')).toEqual([
+    { integrity_check: 'ok' },
+  ]);
+  expect(app.rows('PRAGMA foreign_key_check')).toEqual([]);
+  for (const table of ['source', 'passage'])
+    expect(
+      app.rows(`SELECT id FROM ${table} WHERE id NOT IN (SELECT subject_id FROM revision)`),
+      table,
+    ).toEqual([]);
+  for (const copy of app.rows<{ sha256: string; reading_sha256: string }>(
+    'SELECT sha256, reading_sha256 FROM copy',
+  ))
+    for (const sha of [copy.sha256, copy.reading_sha256]) {
+      const path = join(app.dataFolder, 'files', sha.slice(0, 2), sha);
+      expect((await stat(path)).isFile()).toBe(true);
+      expect(
+        createHash('sha256')
+          .update(await readFile(path))
+          .digest('hex'),
+      ).toBe(sha);
+    }
+}
+const job = () =>
+  app.rows<{ state: string; error: string | null; kind: string }>(
+    'SELECT * FROM job ORDER BY created DESC',
+  )[0]!;
+
+describe('the server is killed', () => {
+  it('in the middle of a capture: nothing half-saved, the capture can be tried again', async () => {
+    await me.open('/');
+    await me.capture('https://slow.example/paper');
+    await until('the stand-in to be asked', async () => (app.standIns.asked.get('slow.example') ?? 0) > 0);
+    await app.kill();
+    await app.start();
+    await whole();
+    expect(app.rows('SELECT id FROM source')).toEqual([]);
+    expect(job()).toMatchObject({ kind: 'capture', state: 'failed' });
+    await me.open('/');
+    await me.see('The server stopped in the middle of this', '.tray');
+    await me.see('Try again', '.tray');
+  });
+
+  it('at many moments of a burst of captures: every source that is there is whole', async () => {
+    const addresses = [
+      'https://marshletters.example/articles/3-1-7',
+      'https://repository.northsound.example/handle/1/4455',
+      'https://smallhydro.example/9/2/33',
+    ];
+    for (let round = 0; round < 4; round++) {
+      const answers = await Promise.all(
+        addresses.map((text) =>
+          fetch(`${app.url}/api/captures`, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({ text }),
+          }),
+        ),
+      );
+      expect(answers.every((a) => a.ok)).toBe(true);
+      const hosts = ['marshletters.example', 'doi.example', 'smallhydro.example'];
+      const asked = () => hosts.map((h) => app.standIns.asked.get(h) ?? 0).reduce((a, b) => a + b, 0);
+      const before = asked();
+      // Each round lets the burst get a little further before the power goes.
+      await until(
+        'the burst to get going',
+        async () =>
+          asked() >= before + round ||
+          app.rows("SELECT id FROM job WHERE state IN ('waiting','running')").length === 0,
+      );
+      await app.kill();
+      await app.start();
+      await whole();
+      expect(app.rows("SELECT id FROM job WHERE state IN ('waiting', 'running')")).toEqual([]);
+      const copies = app.rows<{ n: number }>('SELECT count(*) n FROM copy')[0]!.n;
+      const captured = app.rows<{ n: number }>('SELECT count(*) n FROM source')[0]!.n;
+      expect(copies).toBe(captured);
+    }
+  });
+
+  it('in the middle of an import: all of it is there or none of it', async () => {
+    const before = app.rows('SELECT id FROM source').length;
+    const entries = Array.from(
+      { length: 4_000 },
+      (_, i) =>
+        `@book{k${i}, title={Book ${i}}, author={Author ${i}, A.}, year={${1500 + (i % 500)}}, publisher={P}}`,
+    );
+    const path = join(await mkdtemp(join(tmpdir(), 'retexa-big-')), 'big.bib');
+    await writeFile(path, entries.join('\n'));
+    await me.open('/import');
+    const input = (await me.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(path);
+    await me.see('Adding', '.report');
+    await app.kill();
+    await app.start();
+    await whole();
+    const after = app.rows('SELECT id FROM source').length;
+    expect(after).toBe(before);
+    expect(job()).toMatchObject({ kind: 'import', state: 'failed' });
+    await me.open('/import');
+    await me.see('Nothing was half-saved');
+  });
+});

@@ -1,0 +1,206 @@
+import { mkdtemp, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readFormat } from '../../src/lib/core/formats';
+import { downloaded, startApp, visit, type App, type Person } from './app';
+
+let app: App;
+let me: Person;
+let folder: string;
+beforeAll(async () => {
+  app = await startApp();
+  me = await visit(app);
+  folder = await mkdtemp(join(tmpdir(), 'retexa-files-'));
+});
+afterAll(async () => {
+  await me.leave();
+  await app.stop();
+});
+
+async function importFile(name: string, text: string) {
+  const path = join(folder, name);
+  await writeFile(path, text);
+  await me.open('/import');
+  const input = (await me.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(path);
+}
+const citekeys = () =>
+  app.rows<{ citekey: string }>('SELECT citekey FROM source ORDER BY citekey').map((r) => r.citekey);
+
+describe('importing', () => {
+  it('reads BibTeX, skips a broken entry and says where', async () => {
+    await importFile(
+      'refs.bib',
+      `@article{ferreira2021, author = {Ferreira, Ana and Ng, Tsz Ho}, title = {Salt marsh recovery}, journal = {Marsh Letters}, volume = 3, number = {1}, pages = {7--24}, year = 2021}
+
+@book{broken, title = {Never closed
+}
+
+@book{brandt2011, author = {Brandt, Hanne}, title = {Dredging and the Law}, edition = {3rd ed.}, publisher = {Foreshore Press}, year = {2011}, shelf = {A 4}}
+`,
+    );
+    await me.see('2 sources added, 1 skipped');
+    await me.see('line 3');
+    await me.see('never closed');
+    expect(citekeys()).toEqual(['brandt2011', 'ferreira2021']);
+    const [brandt] = app.rows<{ record: string }>("SELECT record FROM source WHERE citekey = 'brandt2011'");
+    expect((JSON.parse(brandt!.record) as { retexa: { kept: unknown } }).retexa.kept).toEqual({
+      bibtex: { shelf: 'A 4' },
+    });
+  });
+
+  it('reads RIS and CSL-JSON, keeps keys that are free and says when one was taken', async () => {
+    await importFile(
+      'more.ris',
+      'TY  - THES\r\nID  - lindqvist\r\nAU  - Lindqvist, Maja\r\nTI  - Tide mills of the northern sounds\r\nPB  - University of Northsound\r\nPY  - 2016\r\nER  - \r\n',
+    );
+    await me.see('1 source added');
+    await importFile(
+      'items.json',
+      JSON.stringify([
+        { id: 'lindqvist', type: 'map', title: 'Chart of the Skerry', issued: { 'date-parts': [[1884]] } },
+        { id: 'x', type: 'book', author: [{}] },
+      ]),
+    );
+    await me.see('1 source added, 1 skipped');
+    await me.see('citekey lindqvist was taken');
+    expect(citekeys()).toContain('lindqvist');
+    expect(citekeys()).toHaveLength(4);
+  });
+
+  it('refuses what it cannot read, in words, and adds nothing', async () => {
+    await importFile('holiday.txt', 'Dear diary, we saw a mill.');
+    await me.see('in no format Retexa reads', '.toasts');
+    expect(citekeys()).toHaveLength(4);
+  });
+
+  it('takes a whole import back', async () => {
+    await importFile('extra.bib', '@book{one, title={One}, year=2001} @book{two, title={Two}, year=2002}');
+    await me.see('2 sources added', '[aria-label="Import of extra.bib"]');
+    await me.press('Take this import back', '[aria-label="Import of extra.bib"]');
+    await me.see('2 sources are in the bin');
+    expect(app.rows('SELECT id FROM source WHERE binned IS NULL')).toHaveLength(4);
+    await me.press('Undo', '.toasts');
+    await me.open('/sources');
+    await me.see('6 in the library');
+    await me.open('/import');
+    await me.press('Take this import back', '[aria-label="Import of extra.bib"]');
+    await me.see('2 sources are in the bin');
+  });
+
+  it('takes pasted BibTeX in the capture field', async () => {
+    await me.open('/');
+    await me.capture('@misc{three, title={Three}, year=2003, howpublished={pamphlet}}');
+    await me.see('Import it as references', '.hint');
+    await me.press('Import', '.hint');
+    await me.see('1 source added');
+    expect(citekeys()).toContain('three');
+  });
+});
+
+describe('the reference list', () => {
+  it('prints the library in APA, then in other styles and languages', async () => {
+    await me.open('/references');
+    await me.see(
+      'Ferreira, A., & Ng, T. H. (2021). Salt marsh recovery. Marsh Letters, 3(1), 7–24.',
+      '.sheet',
+    );
+    await me.see('The edition holds “ed.” itself', '.sheet');
+    await me.press('Citing style: APA, 7th edition');
+    await me.type('Find a style by name', 'vancouver');
+    await me.page.waitForSelector('[data-style="vancouver"]');
+    await me.page.click('[data-style="vancouver"]');
+    await me.see('Ferreira A, Ng TH. Salt marsh recovery. Marsh Letters. 2021;3(1):7–24.', '.sheet');
+    await me.page.waitForSelector('.label');
+    await me.open('/references?style=harvard-cite-them-right&locale=en-GB');
+    await me.see(
+      'Ferreira, A. and Ng, T.H. (2021) ‘Salt marsh recovery’, Marsh Letters, 3(1), pp. 7–24.',
+      '.sheet',
+    );
+    await me.choose('Language', 'Deutsch');
+    await me.see('Ferreira, A. und Ng, T.H. (2021)', '.sheet');
+    await me.open('/references?style=modern-language-association&locale=fr-FR');
+    await me.see('Ferreira, Ana, et Tsz Ho Ng. « Salt marsh recovery ».', '.sheet');
+  });
+
+  it('follows a record that is fixed', async () => {
+    await me.open('/sources?q=dredging');
+    await me.see('The edition holds “ed.” itself', '.row');
+    await me.page.keyboard.press('x');
+    await me.press('Fix findings');
+    await me.see('Findings fixed.');
+    await me.open('/references');
+    await me.see('Brandt, H. (2011). Dredging and the Law (3rd ed.). Foreshore Press.', '.sheet');
+    await me.gone('itself', '.sheet');
+  });
+
+  it('prints a selection', async () => {
+    await me.open('/sources?q=ferreira');
+    await me.see('Marsh Letters', '.row');
+    await me.page.keyboard.press('x');
+    await me.press('Print as a list');
+    await me.see('1 entry');
+    await me.see('Ferreira', '.sheet');
+  });
+
+  it('copies rich and plain text', async () => {
+    await me.open('/references');
+    await me.see('Brandt', '.sheet');
+    await me.page.bringToFront();
+    await me.press('Rich text');
+    await me.see('on the clipboard, with its italics');
+    const html = await me.page.evaluate(async () => {
+      const [item] = await navigator.clipboard.read();
+      return (await item!.getType('text/html')).text();
+    });
+    expect(html).toContain('text-indent');
+    expect(html).toMatch(/<i>Marsh Letters<\/i>/);
+    await me.press('Plain text');
+    await me.see('as plain text');
+    const plain = await me.page.evaluate(() => navigator.clipboard.readText());
+    expect(plain).toContain('Marsh Letters, 3(1), 7–24.');
+    expect(plain).not.toContain('<');
+  });
+
+  it('saves documents', async () => {
+    await me.press('HTML');
+    expect(await downloaded(me, 'references.html')).toContain(
+      '<h1 style="font-size:1.2em;text-align:center">References</h1>',
+    );
+    await me.press('RTF');
+    const rtf = await downloaded(me, 'references.rtf');
+    expect(rtf).toMatch(/^\{\\rtf1/);
+    expect(rtf).toContain('{\\i Marsh Letters}');
+    expect(rtf).toContain('\\fi-720');
+  });
+
+  it('saves records that read back the same, and says first what a format cannot hold', async () => {
+    const total = app.rows('SELECT id FROM source WHERE binned IS NULL').length;
+    await me.press('CSL-JSON');
+    const json = readFormat('csl-json', await downloaded(me, 'references.json'));
+    expect(json.entries).toHaveLength(total);
+    await me.press('BibTeX');
+    await me.see('references.bib cannot hold everything', 'dialog');
+    await me.see('Chart of the Skerry', '.losses');
+    await me.press('Save it all the same');
+    await me.gone('cannot hold everything');
+    const bib = readFormat('bibtex', await downloaded(me, 'references.bib'));
+    expect(bib.skipped).toEqual([]);
+    expect(bib.entries.find((e) => e.key === 'ferreira2021')?.record).toMatchObject({
+      page: '7-24',
+      issue: '1',
+      'container-title': 'Marsh Letters',
+    });
+    expect(bib.entries.find((e) => e.key === 'brandt2011')?.record.retexa.kept).toEqual({
+      bibtex: { shelf: '{A 4}'.slice(1, -1) },
+    });
+    await me.press('RIS');
+    await me.see('references.ris cannot hold everything', 'dialog');
+    await me.see('medium: RIS has no tag for it', 'dialog');
+    await me.press('Save it all the same');
+    const ris = readFormat('ris', await downloaded(me, 'references.ris'));
+    expect(ris.entries).toHaveLength(total);
+  });
+});

@@ -1,0 +1,204 @@
+import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startApp, visit, type App, type Person } from './app';
+
+let app: App;
+let me: Person;
+beforeAll(async () => {
+  app = await startApp();
+  me = await visit(app);
+  await me.open('/');
+  await me.capture('https://marshletters.example/articles/3-1-7');
+  await me.see('Ferreira', '.tray .got');
+  await me.capture('https://repository.northsound.example/handle/1/5120');
+  await me.see('Looks like one you have', '.tray');
+  const [copy] = app.rows<{ id: string }>('SELECT id FROM copy');
+  await me.open(`/copies/${copy!.id}`);
+  await me.selectInPage('Sediment is not the limit here');
+  await me.press('Keep passage');
+  await me.see('Sediment', '.card');
+  await me.press('Put away', '.tray header');
+});
+afterAll(async () => {
+  await me.leave();
+  await app.stop();
+});
+
+const VIEWS = () => {
+  const [source] = app.rows<{ id: string }>('SELECT id FROM source');
+  const [copy] = app.rows<{ id: string }>('SELECT id FROM copy');
+  return [
+    '/',
+    '/intake',
+    '/sources',
+    `/sources/${source!.id}`,
+    `/copies/${copy!.id}`,
+    '/passages',
+    '/duplicates',
+    '/references',
+    '/import',
+    '/bin',
+  ];
+};
+
+describe('every view', () => {
+  it('has no accessibility violation that axe finds, in light and in dark', async () => {
+    const axe = await readFile(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+    const found: string[] = [];
+    for (const light of ['light', 'dark']) {
+      await me.page.evaluate((l) => localStorage.setItem('retexa-light', l), light);
+      for (const view of VIEWS()) {
+        await me.open(view);
+        await me.page.waitForFunction(() => !document.querySelector('.reference .waiting'));
+        await me.page.evaluate(axe);
+        const violations = await me.page.evaluate(async () => {
+          const { axe } = window as unknown as {
+            axe: {
+              run(
+                context: object,
+                options: object,
+              ): Promise<{
+                violations: {
+                  id: string;
+                  impact: string;
+                  nodes: { target: string[]; failureSummary: string }[];
+                }[];
+              }>;
+            };
+          };
+          const result = await axe.run(
+            { exclude: [['iframe']] },
+            { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] },
+          );
+          return result.violations.map(
+            (v) =>
+              `${v.id}: ${v.nodes
+                .slice(0, 3)
+                .map((n) => `${n.target.join(' ')} ${n.failureSummary.split('\n')[1] ?? ''}`)
+                .join(' | ')}`,
+          );
+        });
+        found.push(...violations.map((v) => `${light} ${view} ${v}`));
+      }
+    }
+    await me.page.evaluate(() => localStorage.setItem('retexa-light', 'light'));
+    expect(found).toEqual([]);
+  });
+
+  it('fits a phone without scrolling sideways', async () => {
+    await me.page.setViewport({ width: 390, height: 800 });
+    for (const view of VIEWS()) {
+      await me.open(view);
+      const wide = await me.page.evaluate(() => document.documentElement.scrollWidth);
+      expect(wide, view).toBeLessThanOrEqual(392);
+    }
+    await me.page.setViewport({ width: 1280, height: 800 });
+  });
+});
+
+describe('the shell', () => {
+  it('shows live counts, and follows what happens in another window', async () => {
+    await me.open('/sources');
+    await me.see('2 in the library');
+    const other = await visit(app, me.page.browser());
+    await other.open('/');
+    await other.capture('https://news.portledger.example/2023/03/14/last-miller.html');
+    await other.see('Raman & Oakes 2023', '.tray');
+    await other.leave();
+    await me.page.bringToFront();
+    await me.see('3 in the library');
+    await me.see('Raman, P., & Oakes, T. (2023, March 14)', '.row');
+  });
+
+  it('refuses to save over a change made in another window, and shows the new state', async () => {
+    const [source] = app.rows<{ id: string; revision: number }>('SELECT id, revision FROM source');
+    const answer = await fetch(`${app.url}/api/sources/${source!.id}`, {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ base: source!.revision - 1, fields: { volume: '99' } }),
+    });
+    expect(answer.status).toBe(409);
+    expect(((await answer.json()) as { message: string }).message).toContain('changed somewhere else');
+    expect(app.rows('SELECT revision FROM source WHERE id = ?', source!.id)).toEqual([
+      { revision: source!.revision },
+    ]);
+  });
+
+  it('works with the keyboard: help, going places, lists', async () => {
+    await me.open('/');
+    await me.page.keyboard.press('?');
+    await me.see('Anywhere', 'dialog');
+    await me.page.keyboard.press('Escape');
+    await me.gone('Anywhere');
+    await me.page.keyboard.press('g');
+    await me.page.keyboard.press('s');
+    await me.see('as they print in');
+    await me.page.keyboard.press('j');
+    await me.page.keyboard.press('x');
+    await me.see('1 selected', '.bar');
+    await me.page.keyboard.press('Escape');
+    await me.gone('1 selected');
+    await me.page.keyboard.press('/');
+    await me.page.keyboard.type('last miller');
+    await me.page.keyboard.press('Enter');
+    await me.see('1 found');
+  });
+
+  it('makes a project, scopes everything to it, and prints in its style', async () => {
+    await me.open('/');
+    await me.choose('Project', 'New project');
+    await me.type('Name', 'A paper');
+    await me.choose('Citing style', 'Vancouver');
+    await me.press('Make the project');
+    await me.see('A paper', '.sub');
+    await me.gone('Citing style');
+    await me.see('Begin with something you read');
+    await me.capture('10.5555/shr.9.33');
+    await me.see('Sato 2020', '.tray');
+    await me.open('/sources');
+    await me.see('1 in this project, as they print in Vancouver');
+    await me.see('Sato Y. Turbines in old wheelhouses. Small Hydropower Review [Internet]. 2020', '.row');
+    await me.choose('Project', 'My library');
+    await me.see('4 in the library');
+  });
+
+  it('bins sources with undo, and brings them back from the bin', async () => {
+    await me.open('/sources?q=turbines');
+    await me.see('Sato', '.row');
+    await me.page.keyboard.press('x');
+    await me.press('Put in the bin', '.bar');
+    await me.see('Nothing fits');
+    await me.press('Undo', '.toasts');
+    await me.see('Sato', '.row');
+    await me.page.keyboard.press('x');
+    await me.press('Put in the bin', '.bar');
+    await me.open('/bin');
+    await me.see('Sato 2020');
+    await me.press('Bring it back');
+    await me.see('The bin is empty');
+  });
+
+  it('brings an earlier revision of a record back', async () => {
+    await me.open('/sources?q=turbines');
+    await me.see('Sato', '.row');
+    await me.page.keyboard.press('Enter');
+    await me.see('Proof');
+    await me.type('Title', 'Turbines');
+    await me.page.keyboard.press('Enter');
+    await me.see('Sato, Y. (2020). Turbines. Small', '.printed');
+    await me.press('History');
+    await me.see('edited: title');
+    await me.page.$$eval('.revisions button', (all) => (all.at(-1) as HTMLElement).click());
+    await me.see('Sato, Y. (2020). Turbines in old wheelhouses.', '.printed');
+  });
+
+  it('answers a wrong address and a wrong id with a page that helps', async () => {
+    await me.page.goto(`${app.url}/nowhere`);
+    await me.see('There is no page at this address');
+    await me.page.goto(`${app.url}/sources/none`);
+    await me.see('This source is not in the library');
+    await me.press('Go to the Desk');
+    await me.see('What waits');
+  });
+});
