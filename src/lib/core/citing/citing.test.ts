@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest';
+import {
+  htmlDocument,
+  listToText,
+  openTree,
+  rtfDocument,
+  runsOf,
+  runsToHtml,
+  runsToRtf,
+  runsToText,
+  styleFacts,
+  type PrintedList,
+} from './index';
+
+const field = (variables: string) => variables.split(' ')[0] || undefined;
+
+describe('runs', () => {
+  const html =
+    '  <span data-variables="title">Salt <i>marsh</i> in H<sub>2</sub>O</span>, <b>3</b> &#38; <span style="font-variant:small-caps;">ad</span>  \n';
+  it('keep look and field, and give text and HTML back', () => {
+    const runs = runsOf(html, field);
+    expect(runsToText(runs)).toBe('Salt marsh in H2O, 3 & ad');
+    expect(
+      runs
+        .filter((r) => r.field === 'title')
+        .map((r) => r.text)
+        .join(''),
+    ).toBe('Salt marsh in H2O');
+    expect(runsToHtml(runs)).toBe(
+      'Salt <i>marsh</i> in H<sub>2</sub>O, <b>3</b> &amp; <span style="font-variant:small-caps">ad</span>',
+    );
+    expect(runsToHtml(runs, { fields: true })).toContain('<span data-field="title">Salt </span>');
+  });
+  it('never let a record’s text become markup', () => {
+    const runs = runsOf('<span data-variables="title">a &#60;script&#62; &amp;lt;</span>', field);
+    expect(runsToHtml(runs)).toBe('a &lt;script&gt; &amp;lt;');
+  });
+  it('turn normal inside italics back to upright', () => {
+    const runs = runsOf('<i>On <span style="font-style:normal;">Zostera</span></i>', field);
+    expect(runsToHtml(runs)).toBe('<i>On </i>Zostera');
+  });
+  // Rich Text Format 1.9.1: \u takes a signed 16-bit number and one replacement character; { } \ are escaped.
+  it('write RTF with Unicode and escapes', () => {
+    expect(runsToRtf([{ text: 'Ó {x} \\ 潮', italic: true }])).toBe('{\\i \\u211? \\{x\\} \\\\ \\u28526?}');
+    expect(runsToRtf([{ text: '𝄞' }])).toBe('\\u-10188?\\u-8930?');
+  });
+  it('link addresses without the full stop after them', () => {
+    expect(runsToHtml([{ text: 'See https://a.example/x?y=1&z=2.' }], { links: true })).toBe(
+      'See <a href="https://a.example/x?y=1&amp;z=2">https://a.example/x?y=1&amp;z=2</a>.',
+    );
+  });
+});
+
+describe('lists', () => {
+  const list: PrintedList = {
+    hangingIndent: true,
+    hasList: true,
+    entries: [
+      { id: 'a', runs: [{ text: 'Barrow' }], label: '1.' },
+      { id: 'b', runs: [{ text: 'Brandt <b>' }] },
+    ],
+  };
+  it('come out as text, HTML and RTF', () => {
+    expect(listToText(list)).toBe('1. Barrow\n\nBrandt <b>\n');
+    expect(htmlDocument(list, 'References', 'en')).toContain(
+      '<p style="margin:0 0 0.6em 2em;text-indent:-2em">Brandt &lt;b&gt;</p>',
+    );
+    expect(rtfDocument(list, 'References').match(/\\li720\\fi-720/g)).toHaveLength(2);
+  });
+});
+
+describe('styles', () => {
+  it('say how they cite and whether they have a list', () => {
+    const note = openTree({
+      n: 'style',
+      a: { class: 'note', 'default-locale': 'fr-FR' },
+      c: [{ n: 'info' }, { n: 'citation' }],
+    });
+    expect(styleFacts(note)).toEqual({ format: 'note', hasList: false, locale: 'fr-FR' });
+    const numeric = openTree({
+      n: 'style',
+      a: { class: 'in-text' },
+      c: [{ n: 'info', c: [{ n: 'category', a: { 'citation-format': 'numeric' } }] }, { n: 'bibliography' }],
+    });
+    expect(styleFacts(numeric)).toEqual({ format: 'numeric', hasList: true });
+  });
+});
