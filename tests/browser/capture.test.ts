@@ -122,6 +122,17 @@ describe('other ways in', () => {
     });
   });
 
+  it('takes a burst, one typed while the other is on its way', async () => {
+    const before = sources();
+    await me.type('What to capture', 'https://longsoundwalks.example/posts/thirty-one-ponds');
+    await me.page.keyboard.press('Enter');
+    await me.page.keyboard.type('https://openindex.example/work/w3107');
+    await me.page.keyboard.press('Enter');
+    await me.see('Osei 2022', '.tray');
+    await me.see('Barrow & Tully 1998', '.tray');
+    expect(sources()).toBe(before + 2);
+  });
+
   it('reads a news story, a thesis and a page that says next to nothing', async () => {
     for (const [address, label] of [
       ['https://news.portledger.example/2023/03/14/last-miller.html', 'Raman & Oakes 2023'],

@@ -21,7 +21,9 @@ const state = () => ({
   copies: app.rows('SELECT id, source_id, sha256 FROM copy ORDER BY id'),
   filings: app.rows('SELECT project_id, source_id FROM filing ORDER BY project_id, source_id'),
   aliases: app.rows('SELECT alias, source_id FROM alias ORDER BY alias'),
-  search: app.rows("SELECT subject_id, body FROM search WHERE kind = 'source' ORDER BY subject_id"),
+  search: app.rows(
+    "SELECT s.subject_id, body FROM search JOIN search_subject s ON s.id = search.rowid WHERE s.kind = 'source' ORDER BY s.subject_id",
+  ),
   tags: app.rows('SELECT source_id, tag FROM source_tag ORDER BY source_id, tag'),
 });
 const living = () => app.rows('SELECT id FROM source WHERE binned IS NULL AND merged_into IS NULL').length;

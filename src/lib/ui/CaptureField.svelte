@@ -32,10 +32,12 @@
     const given = text.trim();
     if (!given) return;
     hint = undefined;
+    // The field is free for the next one at once; what could not be captured comes back into it.
+    text = '';
     try {
       await call('POST', '/api/captures', { text: given });
-      text = '';
     } catch (error) {
+      text ||= given;
       if (!(error instanceof ApiError) || error.status !== 422) return trouble(error);
       const what = recognise(given);
       const references = /import it as references/i.test(error.message);
@@ -95,7 +97,11 @@
     bind:this={input}
     bind:value={text}
     onpaste={pasted}
-    onkeydown={(e) => e.key === 'Escape' && (hint = undefined)}
+    onkeydown={(e) => {
+      if (e.key !== 'Escape') return;
+      if (hint) hint = undefined;
+      else input?.blur();
+    }}
     aria-label="What to capture"
     placeholder="Paste an address or a DOI, or drop a file of references"
     autocomplete="off"

@@ -33,7 +33,7 @@
     [
       'Reader',
       [
-        [['1', 'to', '5'], 'tint, while keeping a passage'],
+        [['Alt 1', 'to', '5'], 'tint, while keeping a passage'],
         [['Enter'], 'keep it'],
         [['Esc'], 'leave it'],
       ],

@@ -103,7 +103,7 @@
                 <a class="got" href="/intake?at={captured(job).sourceId}">{captured(job).label}</a>
                 <button class="btn quiet small" onclick={() => undoCapture(job)}>Undo</button>
               </div>
-              {#each captured(job).doubles as double (double.id)}
+              {#each captured(job).doubles.slice(0, 2) as double (double.id)}
                 <p class="pencil-blue">
                   Looks like one you have: {double.label} ({double.reason}).
                   <a class="link" href="/duplicates?a={double.id}&b={captured(job).sourceId}">Compare</a>

@@ -5,26 +5,28 @@ export type SearchKind = 'source' | 'passage';
 
 /** Puts a subject's text into the search index in place of what was there; empty text takes it out. */
 export async function index(ctx: Context, kind: SearchKind, subjectId: string, text: string): Promise<void> {
-  await ctx.db('search').where({ subject_id: subjectId, kind }).delete();
-  if (text)
-    await ctx
-      .db('search')
-      .insert({ library_id: ctx.libraryId, kind, subject_id: subjectId, body: fold(text) });
+  const subject = { library_id: ctx.libraryId, kind, subject_id: subjectId };
+  const known = (await ctx.db('search_subject').where(subject).first('id')) as { id: number } | undefined;
+  if (known) await ctx.db('search').where({ rowid: known.id }).delete();
+  if (!text) return;
+  const rowid = known?.id ?? (await ctx.db('search_subject').insert(subject))[0];
+  await ctx.db('search').insert({ rowid, body: fold(text) });
+}
+
+/** A subquery of the ids of what contains the words, and its bindings, for use after `IN`. */
+export function matching(ctx: Context, kind: SearchKind, text: string): [string, string[]] {
+  return [
+    '(SELECT s.subject_id FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind = ?)',
+    [matchQuery(text), ctx.libraryId, kind],
+  ];
 }
 
 /** A person's words as an FTS5 query: every word must be there, the last may be the beginning of one. */
-export function matchQuery(text: string): string {
+function matchQuery(text: string): string {
   return foldWords(text)
     .map((word) => `"${word}"*`)
     .join(' ');
 }
 
-/** Ids of what contains the words, best first. */
-export async function find(ctx: Context, kind: SearchKind, text: string, limit = 500): Promise<string[]> {
-  if (!fold(text)) return [];
-  const rows = (await ctx.db.raw(
-    'SELECT subject_id FROM search WHERE search MATCH ? AND library_id = ? AND kind = ? ORDER BY rank LIMIT ?',
-    [matchQuery(text), ctx.libraryId, kind, limit],
-  )) as { subject_id: string }[];
-  return rows.map((r) => r.subject_id);
-}
+/** Whether there is anything to look for in a person's words. */
+export const searchable = (text: string): boolean => fold(text) !== '';

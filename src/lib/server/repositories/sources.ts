@@ -1,12 +1,12 @@
 import type { Knex } from 'knex';
 import { derive, makeCitekey, sourceRecord, type SourceRecord } from '../../core/source';
 import { proof, type Finding } from '../../core/proof';
-import { fold, plain } from '../../core/text';
+import { plain } from '../../core/text';
 import { scoped, type Context } from '../context';
 import { newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../refusal';
 import { noteRevision } from './revisions';
-import { index, matchQuery } from './search';
+import { index, matching, searchable } from './search';
 
 /** A source as stored, its record opened. */
 export interface Source {
@@ -250,10 +250,9 @@ export function living(ctx: Context, filter: SourceFilter): Knex.QueryBuilder {
   if (filter.state === 'findings') query.whereNot('source.findings', '[]');
   if (filter.from !== undefined) query.where('source.year', '>=', filter.from);
   if (filter.to !== undefined) query.where('source.year', '<=', filter.to);
-  if (filter.text && fold(filter.text))
-    query.whereRaw('source.id IN (SELECT subject_id FROM search WHERE search MATCH ? AND kind = ?)', [
-      matchQuery(filter.text),
-      'source',
-    ]);
+  if (filter.text && searchable(filter.text)) {
+    const [ids, bindings] = matching(ctx, 'source', filter.text);
+    query.whereRaw(`source.id IN ${ids}`, bindings);
+  }
   return query;
 }

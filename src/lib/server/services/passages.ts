@@ -16,7 +16,7 @@ import {
   type Passage,
   type PassageRow,
 } from '../repositories/passages';
-import { find } from '../repositories/search';
+import { matching, searchable } from '../repositories/search';
 import { openSource, type SourceRow } from '../repositories/sources';
 import { fetchCopy } from './capture';
 
@@ -97,7 +97,6 @@ export async function binPassage(ctx: Context, id: string, binned: boolean) {
 /** A passage with the source it is of. */
 export interface PassageItem extends Passage {
   sourceLabel: string;
-  sourceBinned: boolean;
 }
 
 export interface PassageFilter {
@@ -114,24 +113,22 @@ export async function listPassages(
   filter: PassageFilter,
   limit = 500,
 ): Promise<{ total: number; items: PassageItem[] }> {
-  const base = () => {
-    const query = scoped<PassageRow>(ctx, 'passage')
-      .join('source', 'source.id', 'passage.source_id')
-      .whereNull('passage.binned')
-      .whereNull('source.binned');
-    if (filter.projectId)
-      void query.whereIn(
-        'passage.source_id',
-        ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'),
-      );
-    if (filter.kind) void query.where('passage.kind', filter.kind);
-    if (filter.tint) void query.where('passage.tint', filter.tint);
-    if (filter.lost) void query.where('passage.anchor', 'lost');
-    return query;
-  };
-  const ids = filter.text ? await find(ctx, 'passage', filter.text) : undefined;
-  const query = base();
-  if (ids) void query.whereIn('passage.id', ids);
+  const query = scoped<PassageRow>(ctx, 'passage')
+    .join('source', 'source.id', 'passage.source_id')
+    .whereNull('passage.binned')
+    .whereNull('source.binned');
+  if (filter.projectId)
+    void query.whereIn(
+      'passage.source_id',
+      ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'),
+    );
+  if (filter.kind) void query.where('passage.kind', filter.kind);
+  if (filter.tint) void query.where('passage.tint', filter.tint);
+  if (filter.lost) void query.where('passage.anchor', 'lost');
+  if (filter.text && searchable(filter.text)) {
+    const [ids, bindings] = matching(ctx, 'passage', filter.text);
+    void query.whereRaw(`passage.id IN ${ids}`, bindings);
+  }
   const [{ n }] = (await query.clone().count({ n: '*' })) as unknown as [{ n: number }];
   const rows = (await query
     .orderBy('passage.added', 'desc')
@@ -144,7 +141,6 @@ export async function listPassages(
     items: rows.map((row) => ({
       ...openPassage(row),
       sourceLabel: shortLabel(openSource({ record: row.source_record, findings: '[]' } as SourceRow).record),
-      sourceBinned: false,
     })),
   };
 }

