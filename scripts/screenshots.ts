@@ -75,7 +75,7 @@ const SHOTS: Record<string, () => Promise<void>> = {
     );
   },
   source: async () => {
-    await open('/sources?q=brandt 2011', '[data-source] a.text');
+    await open('/sources?q=turbines', '[data-source] a.text');
     await open(await firstHref('[data-source] a.text'), '.sheet');
     await page.waitForFunction(() =>
       document.querySelector('.printed .reference')?.textContent?.includes('('),

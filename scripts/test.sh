@@ -15,11 +15,14 @@ step "format" npx prettier --check . --log-level warn
 step "lint" npx eslint .
 step "types" npm run check --silent
 step "build" need_build
-rm -f results.json
-step "tests" npx vitest run --reporter=default --reporter=json --outputFile.json=results.json
+# Browser tests come last and alone: on two cores nothing else should run beside them.
+rm -f results-*.json
+step "unit and outside tests" npx vitest run --project unit --project outside --reporter=default --reporter=json --outputFile.json=results-1.json
+step "browser tests" npx vitest run --project browser --reporter=default --reporter=json --outputFile.json=results-2.json
 node -e '
-  const r = JSON.parse(require("node:fs").readFileSync("results.json", "utf8"));
-  console.log(`${r.numPassedTests} passed, ${r.numFailedTests} failed`);
+  const read = (n) => JSON.parse(require("node:fs").readFileSync(`results-${n}.json`, "utf8"));
+  const sum = (key) => read(1)[key] + read(2)[key];
+  console.log(`${sum("numPassedTests")} passed, ${sum("numFailedTests")} failed`);
 ' || failed=1
-rm -f results.json
+rm -f results-*.json
 exit $failed

@@ -59,7 +59,7 @@ ${meta('DCTERMS.abstract', 'Ponds behind former mill dams were surveyed for elev
       `<main><h1>SALT MARSH RECOVERY BEHIND BREACHED DAMS</h1><p>Deposited by the authors. The accepted manuscript is under embargo until the summer.</p>
 <p>Ponds behind former mill dams were surveyed for elevation and plant cover. Salt marsh returned wherever gates stood open.</p></main>`,
     ),
-  'openindex.example/work/w3107': () =>
+  'openindex.example/records/w3107': () =>
     page(
       'en',
       `<title>Grain, toll and tide - Open Index</title>

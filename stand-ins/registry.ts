@@ -42,7 +42,7 @@ export const REGISTERED: Record<string, { item: Record<string, unknown>; landing
     },
   },
   '10.5555/jceh.44.e112': {
-    landing: 'https://openindex.example/work/w3107',
+    landing: 'https://openindex.example/records/w3107',
     item: {
       type: 'journal-article',
       title: ['Grain, toll and tide: Mill leases, 1540–1610'],

@@ -98,7 +98,7 @@ async function build(): Promise<void> {
     ['https://news.portledger.example/2023/03/14/last-miller.html', NEWS, false],
     ['https://harbourcouncil.example/guides/dressing', GUIDE, false],
     ['https://repository.northsound.example/handle/1/5120', undefined, false],
-    ['https://openindex.example/work/w3107', undefined, false],
+    ['https://openindex.example/records/w3107', undefined, false],
   ];
   let passages = 0;
   for (const [text, parts, checked] of pages) {

@@ -126,7 +126,7 @@ describe('other ways in', () => {
     const before = sources();
     await me.type('What to capture', 'https://longsoundwalks.example/posts/thirty-one-ponds');
     await me.page.keyboard.press('Enter');
-    await me.page.keyboard.type('https://openindex.example/work/w3107');
+    await me.page.keyboard.type('https://openindex.example/records/w3107');
     await me.page.keyboard.press('Enter');
     await me.see('Osei 2022', '.tray');
     await me.see('Barrow & Tully 1998', '.tray');
@@ -157,6 +157,7 @@ describe('other ways in', () => {
     await me.see('What kind of source is it?');
     await me.choose('What kind of source is it?', 'Map');
     await me.press('Start the source');
+    await me.gone('What kind of source is it?');
     await me.see('No title', '.printed');
     await me.type('Scale', '1:10,000');
     await me.page.keyboard.press('Enter');

@@ -60,3 +60,10 @@ export function editing(source: () => { id: string; revision: number }) {
     key: (citekey: string) => inTurn({ citekey }),
   };
 }
+
+/** Leads from a part of a printed reference to its field in the form. */
+export function toField(field: string): void {
+  const target = document.getElementById(`f-${field}`);
+  target?.scrollIntoView({ block: 'center' });
+  target?.focus();
+}

@@ -2,12 +2,13 @@
   import { untrack } from 'svelte';
   import { goto, invalidate } from '$app/navigation';
   import AsPrinted from '$lib/ui/AsPrinted.svelte';
+  import Doubles from '$lib/ui/Doubles.svelte';
   import PageFrame from '$lib/ui/PageFrame.svelte';
   import RecordForm from '$lib/ui/RecordForm.svelte';
   import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
   import { call, isTyping } from '$lib/ui/client';
   import { DATA } from '$lib/ui/live.svelte';
-  import { editing } from '$lib/ui/source-editing.svelte';
+  import { editing, toField } from '$lib/ui/source-editing.svelte';
   import { attempt, done } from '$lib/ui/toasts.svelte';
 
   let { data } = $props();
@@ -58,12 +59,6 @@
         ).revisions,
       'The source is in the bin.',
     );
-
-  function toField(field: string) {
-    const target = document.getElementById(`f-${field}`);
-    target?.scrollIntoView({ block: 'center' });
-    target?.focus();
-  }
 
   function onkey(event: KeyboardEvent) {
     if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || !data.source) return;
@@ -120,12 +115,7 @@
       >
     {/each}
   </div>
-  {#each data.doubles as double (double.id)}
-    <p class="twice">
-      Looks like one you have: <a class="link" href="/sources/{double.id}">{double.label}</a>
-      ({double.reason}). <a class="link" href="/duplicates?a={double.id}&b={data.source.id}">Compare them</a>
-    </p>
-  {/each}
+  <Doubles id={data.source.id} doubles={data.doubles} />
   <div class="side-by-side">
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <section class="page" aria-label="The captured page" tabindex="0">
@@ -196,12 +186,6 @@
     background: var(--page);
     color: var(--ink);
     font-weight: 650;
-  }
-  .twice {
-    padding: 8px 26px;
-    border-bottom: 1px solid var(--rule);
-    color: var(--blue-pencil);
-    background: var(--blue-soft);
   }
   .side-by-side {
     display: grid;

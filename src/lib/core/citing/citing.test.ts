@@ -69,6 +69,26 @@ describe('lists', () => {
   });
 });
 
+describe('plain text', () => {
+  const runs = [
+    {
+      text: 'Ferreira, A., Ng, T. H., & Ó Súilleabháin, C. (2021). Salt marsh recovery behind breached dams. Marsh Letters, 3(1–2), 7–24. https://doi.org/10.5555/marsh.3.7/a-very-long-address-that-cannot-be-broken-anywhere-at-all-however-wide',
+    },
+  ];
+  const list = (hangingIndent: boolean) => ({ hangingIndent, hasList: true, entries: [{ id: 'a', runs }] });
+  it('hangs in when it is wrapped, and loses nothing', () => {
+    const lines = listToText(list(true), { wrap: true }).trimEnd().split('\n');
+    expect(lines.length).toBeGreaterThan(2);
+    expect(lines.slice(1).every((l) => /^ {4}\S/.test(l))).toBe(true);
+    expect(lines.slice(0, -1).every((l) => [...l].length <= 78)).toBe(true);
+    expect(lines.map((l) => l.trim()).join(' ')).toBe(runs[0]!.text);
+  });
+  it('is one line an entry otherwise', () => {
+    expect(listToText(list(true))).toBe(`${runs[0]!.text}\n`);
+    expect(listToText(list(false), { wrap: true })).toBe(`${runs[0]!.text}\n`);
+  });
+});
+
 describe('styles', () => {
   it('say how they cite and whether they have a list', () => {
     const note = openTree({

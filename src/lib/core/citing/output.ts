@@ -4,9 +4,30 @@ import { runsToHtml, runsToRtf, runsToText } from './runs';
 
 const labelled = (e: PrintedReference) => (e.label ? `${e.label.trim()} ` : '');
 
-/** A list as plain text: an entry a paragraph; with a hanging indent, lines are not broken but the second tab stop is kept. */
-export function listToText(list: PrintedList): string {
-  return list.entries.map((e) => labelled(e) + runsToText(e.runs)).join('\n\n') + '\n';
+/** Columns of a wrapped plain text, and how far lines after the first hang in. */
+const COLUMNS = 78;
+const HANG = 4;
+
+function hung(text: string): string {
+  const lines: string[] = [];
+  for (const word of text.split(' ')) {
+    const last = lines[lines.length - 1];
+    const room = COLUMNS - (lines.length > 1 ? HANG : 0);
+    if (last !== undefined && [...last].length + 1 + [...word].length <= room)
+      lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines.join(`\n${' '.repeat(HANG)}`);
+}
+
+/**
+ * A list as plain text, an empty line between entries. With `wrap`, lines are broken at 78 columns and those after the
+ * first hang in by four spaces, where the style has a hanging indent; without, each entry is one line, as a word
+ * processor wants it.
+ */
+export function listToText(list: PrintedList, options: { wrap?: boolean } = {}): string {
+  const entries = list.entries.map((e) => labelled(e) + runsToText(e.runs));
+  return (options.wrap && list.hangingIndent ? entries.map(hung) : entries).join('\n\n') + '\n';
 }
 
 /** A list as an HTML fragment that keeps its look when pasted: styles are in the elements. */

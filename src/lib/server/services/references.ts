@@ -93,7 +93,7 @@ export async function exportFile(
     return {
       name: `${stem}.txt`,
       mediaType: 'text/plain; charset=utf-8',
-      body: listToText(list),
+      body: listToText(list, { wrap: true }),
       losses: [],
     };
   }

@@ -3,12 +3,13 @@
   import { goto, invalidate } from '$app/navigation';
   import { fieldName } from '$lib/core/source';
   import AsPrinted from '$lib/ui/AsPrinted.svelte';
+  import Doubles from '$lib/ui/Doubles.svelte';
   import RecordForm from '$lib/ui/RecordForm.svelte';
   import TintSwatch from '$lib/ui/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
   import { call, dateLabel, isTyping } from '$lib/ui/client';
   import { DATA } from '$lib/ui/live.svelte';
-  import { editing } from '$lib/ui/source-editing.svelte';
+  import { editing, toField } from '$lib/ui/source-editing.svelte';
   import { attempt, done } from '$lib/ui/toasts.svelte';
 
   let { data } = $props();
@@ -21,13 +22,6 @@
     void [data.source.revision, data.look.style, data.look.locale];
     untrack(() => void edit.print(id));
   });
-
-  /** Leads from a part of the printed reference to its field. */
-  function toField(field: string) {
-    const target = document.getElementById(`f-${field}`);
-    target?.scrollIntoView({ block: 'center' });
-    target?.focus();
-  }
 
   onMount(() => {
     if (location.hash.startsWith('#f-')) toField(location.hash.slice(3));
@@ -91,12 +85,7 @@
   {/if}
 </header>
 
-{#each data.doubles as double (double.id)}
-  <p class="twice">
-    Looks like one you have: <a class="link" href="/sources/{double.id}">{double.label}</a> ({double.reason}).
-    <a class="link" href="/duplicates?a={double.id}&b={data.source.id}">Compare them</a>
-  </p>
-{/each}
+<Doubles id={data.source.id} doubles={data.doubles} />
 
 <div class="sheet">
   <div class="record">
@@ -209,12 +198,6 @@
     padding: 16px 22px 40px;
     border-left: 1px solid var(--margin-rule);
     overflow-y: auto;
-  }
-  .twice {
-    padding: 8px 26px;
-    border-bottom: 1px solid var(--rule);
-    color: var(--blue-pencil);
-    background: var(--blue-soft);
   }
   h3 {
     margin: 20px 0 6px;

@@ -12,7 +12,7 @@ import {
 } from '../../source';
 import { finish } from '../finish';
 import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
-import { NAME_RULES, ruleFor, TYPE_RULES, WRITE_AS } from './mapping';
+import { NAME_RULES, readRule, TYPE_RULES, WRITE_AS, writeRule } from './mapping';
 import { namesFromTex, namesToTex } from './names';
 import { parseBibtex, type RawEntry } from './parse';
 import { texToText, textToTex } from './tex';
@@ -56,7 +56,7 @@ function readEntry(raw: RawEntry) {
       continue;
     }
     if (DATE_FIELDS.has(name)) continue;
-    const fieldRule = ruleFor('bibtex', name, type);
+    const fieldRule = readRule(name, type);
     const title = fieldRule?.titleCase ?? false;
     const text = fieldRule?.verbatim ? tex.trim().replace(/\\([_%#&~])/g, '$1') : texToText(tex, title);
     if (!text) continue;
@@ -146,7 +146,7 @@ function writeEntry({ key, record }: WriteItem, losses: Loss[]): string {
         if (from) lines.push(['date', `{${dateText(date)}}`]);
       }
     } else if (isTextVariable(variable)) {
-      const rule = ruleFor('csl', variable, record.type);
+      const rule = writeRule(variable, readBack.csl);
       const text = String(value);
       if (readBack.genre && variable === 'genre' && text === readBack.genre) continue;
       if (!rule || lines.some(([name]) => name === rule.bibtex)) lose(variable, 'BibTeX has no field for it');

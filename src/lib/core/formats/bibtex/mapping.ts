@@ -106,7 +106,14 @@ export const NAME_RULES: { bibtex: string; csl: NameVariable }[] = [
   { bibtex: 'translator', csl: 'translator' },
 ];
 
-/** The rule by which a field of an entry of a type is read, or a variable of it written. */
-export function ruleFor(by: 'bibtex' | 'csl', name: string, type: CslType): FieldRule | undefined {
-  return FIELD_RULES.find((rule) => rule[by] === name && (!rule.types || rule.types.includes(type)));
-}
+const fits = (rule: { types?: CslType[] }, type: CslType) => !rule.types || rule.types.includes(type);
+
+/** The rule by which a field of an entry of a type is read. */
+export const readRule = (field: string, type: CslType): FieldRule | undefined =>
+  FIELD_RULES.find((rule) => rule.bibtex === field && fits(rule, type));
+
+/** The rule by which a variable is written in an entry that reads as a type: one that reads it back as itself. */
+export const writeRule = (variable: string, type: CslType): FieldRule | undefined =>
+  FIELD_RULES.find(
+    (rule) => rule.csl === variable && fits(rule, type) && readRule(rule.bibtex, type) === rule,
+  );

@@ -10,9 +10,11 @@ export interface RawEntry {
   text: string;
 }
 
-/** The month macros of the standard styles (btxdoc, section 3.2). */
+/** The month macros of the standard styles (btxdoc, section 3.2), as words, since days are joined to them by `#`. */
 const MONTHS: Record<string, string> = Object.fromEntries(
-  'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ').map((m, i) => [m, String(i + 1)]),
+  'January February March April May June July August September October November December'
+    .split(' ')
+    .map((name) => [name.slice(0, 3).toLowerCase(), name]),
 );
 
 class Broken extends Error {}

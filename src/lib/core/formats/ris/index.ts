@@ -16,7 +16,7 @@ import {
 } from '../../source';
 import { finish } from '../finish';
 import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
-import { NAME_RULES, tagRule, TYPE_RULES } from './mapping';
+import { NAME_RULES, readRule, TYPE_RULES, writeRule } from './mapping';
 
 /** The first month number of each season in a RIS date's last part is not known to the format; seasons stay words. */
 function risDate(text: string): CslDate | undefined {
@@ -120,7 +120,7 @@ function readRecord(raw: RawRecord) {
       else if (fields[type === 'book' || type === 'chapter' ? 'ISBN' : 'ISSN'] === undefined)
         fields[type === 'book' || type === 'chapter' ? 'ISBN' : 'ISSN'] = value;
     } else {
-      const rule = tagRule('tag', tag, type);
+      const rule = readRule(tag, type);
       if (!rule) kept[tag] = kept[tag] ? `${kept[tag]}\n${value}` : value;
       else if (fields[rule.csl] === undefined) fields[rule.csl] = value;
       else if (rule.join) fields[rule.csl] = `${String(fields[rule.csl])}${rule.join}${value}`;
@@ -194,7 +194,7 @@ function writeRecord({ key, record }: WriteItem, losses: Loss[]): string {
       if (b) put('EP', b);
     } else if (variable === 'ISBN' || variable === 'ISSN') put('SN', String(value));
     else if (isTextVariable(variable)) {
-      const rule = tagRule('csl', variable, record.type);
+      const rule = writeRule(variable, type ? record.type : 'document');
       if (rule) put(rule.tag, String(value));
       else lose(variable, 'RIS has no tag for it');
     } else lose(variable, 'RIS has no tag for it');

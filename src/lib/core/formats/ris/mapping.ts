@@ -120,9 +120,14 @@ export const NAME_RULES: { tag: string; csl: NameVariable; types?: CslType[]; re
   { tag: 'A4', csl: 'translator' },
 ];
 
-/** The rule by which a tag of a type is read, or a variable of it written. */
-export function tagRule(by: 'tag' | 'csl', name: string, type: CslType): TagRule | undefined {
-  return TAG_RULES.find(
-    (r) => r[by] === name && (!r.types || r.types.includes(type)) && (by === 'tag' || !r.read),
+const fits = (rule: TagRule, type: CslType) => !rule.types || rule.types.includes(type);
+
+/** The rule by which a tag of a record of a type is read. */
+export const readRule = (tag: string, type: CslType): TagRule | undefined =>
+  TAG_RULES.find((rule) => rule.tag === tag && fits(rule, type));
+
+/** The rule by which a variable is written in a record that reads as a type: one that reads it back as itself. */
+export const writeRule = (variable: string, type: CslType): TagRule | undefined =>
+  TAG_RULES.find(
+    (rule) => !rule.read && rule.csl === variable && fits(rule, type) && readRule(rule.tag, type) === rule,
   );
-}

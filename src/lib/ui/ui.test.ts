@@ -1,0 +1,92 @@
+import { JSDOM } from 'jsdom';
+import { describe, expect, it } from 'vitest';
+import { describe as locate, textOf } from '$lib/core/passages';
+import { parts } from './differences';
+import { signOf } from './findings';
+import { drawMarks, paragraphAt, readText } from './marking';
+
+const docOf = (html: string) => new JSDOM(`<body>${html}</body>`).window.document;
+const PAGE =
+  '<h1>Ponds</h1><p>Within <i>six years</i> of a breach the floor had risen.</p><p>Owners gave reasons.</p>';
+const passage = (doc: Document, id: string, words: string, tint: 'claim' | 'evidence' = 'claim') => {
+  const { text } = textOf(doc.body);
+  return { id, tint, selectors: locate(text, text.indexOf(words), text.indexOf(words) + words.length) };
+};
+const marks = (doc: Document) => {
+  const found: Record<string, string> = {};
+  for (const m of doc.querySelectorAll<HTMLElement>('mark'))
+    found[m.dataset.passage!] = (found[m.dataset.passage!] ?? '') + m.textContent;
+  return found;
+};
+
+describe('marks in a page', () => {
+  it('stand on their words, across elements, and leave the text as it was', () => {
+    const doc = docOf(PAGE);
+    const before = readText(doc).text;
+    const places = drawMarks(doc, [
+      passage(doc, 'a', 'six years of a breach'),
+      passage(doc, 'b', 'Owners gave', 'evidence'),
+    ]);
+    expect(marks(doc)).toEqual({ a: 'six years of a breach', b: 'Owners gave' });
+    expect(readText(doc).text).toBe(before);
+    expect([...places.values()].map((p) => p.state)).toEqual(['found', 'found']);
+    expect(doc.querySelector('mark[data-passage="b"]')?.className).toBe('evidence');
+  });
+  it('may overlap and lie within each other', () => {
+    const doc = docOf(PAGE);
+    drawMarks(doc, [
+      passage(doc, 'a', 'Within six years of a breach'),
+      passage(doc, 'b', 'years of'),
+      passage(doc, 'c', 'breach the floor'),
+    ]);
+    expect(marks(doc)).toEqual({ a: 'Within six years of a breach', b: 'years of', c: 'breach the floor' });
+  });
+  it('are drawn anew without traces of the old', () => {
+    const doc = docOf(PAGE);
+    const before = doc.body.innerHTML;
+    const list = [passage(doc, 'a', 'six years of')];
+    for (let i = 0; i < 3; i++) drawMarks(doc, list);
+    expect(doc.querySelectorAll('mark')).toHaveLength(2);
+    drawMarks(doc, []);
+    expect(doc.body.innerHTML).toBe(before);
+  });
+  it('are not drawn for a passage that is lost, and a selection not kept yet is', () => {
+    const doc = docOf(PAGE);
+    const gone = { ...passage(doc, 'a', 'six years'), selectors: locate('seven years', 0, 11) };
+    const places = drawMarks(doc, [gone], { start: 0, end: 5 });
+    expect(places.get('a')?.state).toBe('lost');
+    expect(marks(doc)).toEqual({ new: 'Ponds' });
+  });
+  it('know their paragraph', () => {
+    const { text } = readText(docOf(PAGE));
+    expect(paragraphAt(text, text.indexOf('Ponds'))).toBe(1);
+    expect(paragraphAt(text, text.indexOf('Owners'))).toBe(3);
+  });
+});
+
+describe('differences', () => {
+  const show = (a: string, b: string) =>
+    parts(a, b)
+      .map((p) => (p.differs ? `[${p.text}]` : p.text))
+      .join('');
+  it.each([
+    ['2021, November', '2021', '2021[, November]'],
+    ['Ng, T. H.', 'Ng, Tsz Ho', 'Ng, T[.] H[.]'],
+    ['same', 'same', 'same'],
+    ['7-24', '', '7-24'],
+    ['𝄞a', 'a', '[𝄞]a'],
+  ])('%s against %s', (a, b, shown) => expect(show(a, b)).toBe(shown));
+  it('compare long texts as wholes', () => {
+    expect(parts('x'.repeat(500), 'y')).toEqual([{ text: 'x'.repeat(500), differs: true }]);
+  });
+});
+
+describe('proof signs', () => {
+  it('are those of the finding', () => {
+    expect(signOf({ check: 'title-capitals', pencil: 'red' })).toBe('capitals');
+    expect(signOf({ check: 'doi-form', pencil: 'red' })).toBe('dele');
+    expect(signOf({ check: 'isbn-invalid', pencil: 'red' })).toBe('cross');
+    expect(signOf({ check: 'page-missing', pencil: 'red' })).toBe('caret');
+    expect(signOf({ check: 'author-missing', pencil: 'blue' })).toBe('question');
+  });
+});
