@@ -6,6 +6,7 @@ import { recognise } from '../../src/lib/core/source/index';
 import { describe } from '../../src/lib/core/passages/index';
 import { defaultContext, scoped } from '../../src/lib/server/context';
 import { closeDatabase, database } from '../../src/lib/server/db/open';
+import { readKept } from '../../src/lib/server/files/store';
 import { fileSources, insertProject } from '../../src/lib/server/repositories/projects';
 import { getCopy } from '../../src/lib/server/repositories/copies';
 import { getJob, type Job } from '../../src/lib/server/repositories/jobs';
@@ -33,8 +34,12 @@ async function settled(job: Job): Promise<Job> {
 }
 
 async function keepAll(copyId: string, parts: Part[]): Promise<number> {
-  const { text } = await getCopy(ctx, copyId);
-  const paragraphs = text.split('\n');
+  const { text, reading_sha256 } = await getCopy(ctx, copyId);
+  const html = (await readKept(reading_sha256)).toString('utf8');
+  const paragraphs = html
+    .split(/<p[\s>]/)
+    .slice(1)
+    .map((p) => p.replace(/<[^>]*>/g, ''));
   let kept = 0;
   for (const sentence of parts.flatMap((p) => p.paragraphs.flat())) {
     if (!sentence.gist) continue;

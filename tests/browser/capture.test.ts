@@ -238,6 +238,7 @@ describe('what cannot be captured says why and leaves nothing behind', () => {
     await me.press('Start by hand', '.tray');
     await me.see('What kind of source is it?');
     await me.press('Start the source');
+    await me.gone('What kind of source is it?');
     await me.see('As it prints');
     expect(records().some((r) => r.record.URL === 'https://slow.example/paper')).toBe(true);
   });
@@ -251,6 +252,7 @@ describe('what cannot be captured says why and leaves nothing behind', () => {
     await me.press('Start by hand', '.hint');
     await me.see('ISBN', 'dialog');
     await me.press('Start the source');
+    await me.gone('What kind of source is it?');
     await me.see('As it prints');
     expect(records().find((r) => r.record.ISBN)?.record).toMatchObject({
       type: 'book',

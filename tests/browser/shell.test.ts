@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startApp, visit, type App, type Person } from './app';
+import { startApp, until, visit, type App, type Person } from './app';
 
 let app: App;
 let me: Person;
@@ -161,6 +161,29 @@ describe('the shell', () => {
     await me.see('Sato Y. Turbines in old wheelhouses. Small Hydropower Review [Internet]. 2020', '.row');
     await me.choose('Project', 'My library');
     await me.see('4 in the library');
+  });
+
+  it('files a selection in a project; undo takes out only what was put in', async () => {
+    const filings = () => app.rows('SELECT source_id FROM filing').length;
+    expect(filings()).toBe(1);
+    await me.open('/sources');
+    await me.see('4 in the library');
+    for (let i = 0; i < 4; i++) {
+      await me.page.keyboard.press('x');
+      await me.page.keyboard.press('j');
+    }
+    await me.see('4 selected', '.bar');
+    await me.press('File in…');
+    await me.choose('Project to file in', 'A paper');
+    await me.see('Filed in A paper.');
+    expect(filings()).toBe(4);
+    await me.press('Undo', '.toasts');
+    await me.gone('Filed in A paper.');
+    await until('the undo', async () => filings() === 1);
+    await me.type('Tag the selected', 'ponds');
+    await me.page.keyboard.press('Enter');
+    await me.see('Tagged ponds.');
+    expect(app.rows('SELECT tag FROM source_tag')).toHaveLength(4);
   });
 
   it('bins sources with undo, and brings them back from the bin', async () => {

@@ -72,7 +72,13 @@ export function drawMarks(
   return places;
 }
 
-/** The number of the paragraph a place of the text is in, counting from 1. */
-export function paragraphAt(text: string, offset: number): number {
-  return text.slice(0, offset).split('\n').length;
+/**
+ * The number of the paragraph a node is in, counting the page's paragraphs from 1, headings and lists not among them;
+ * `undefined` outside of a paragraph. Unpaginated works are cited so by common practice.
+ */
+export function paragraphOf(node: Node): number | undefined {
+  const element = node.nodeType === 1 ? (node as Element) : node.parentElement;
+  const paragraph = element?.closest('p');
+  if (!paragraph) return undefined;
+  return [...paragraph.ownerDocument.querySelectorAll('p')].indexOf(paragraph) + 1;
 }

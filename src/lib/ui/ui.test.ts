@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { describe as locate, textOf } from '$lib/core/passages';
 import { parts } from './differences';
 import { signOf } from './findings';
-import { drawMarks, paragraphAt, readText } from './marking';
+import { drawMarks, paragraphOf, readText } from './marking';
 
 const docOf = (html: string) => new JSDOM(`<body>${html}</body>`).window.document;
 const PAGE =
@@ -58,9 +58,10 @@ describe('marks in a page', () => {
     expect(marks(doc)).toEqual({ new: 'Ponds' });
   });
   it('know their paragraph', () => {
-    const { text } = readText(docOf(PAGE));
-    expect(paragraphAt(text, text.indexOf('Ponds'))).toBe(1);
-    expect(paragraphAt(text, text.indexOf('Owners'))).toBe(3);
+    const doc = docOf(PAGE);
+    expect(paragraphOf(doc.querySelector('i')!.firstChild!)).toBe(1);
+    expect(paragraphOf(doc.querySelectorAll('p')[1]!.firstChild!)).toBe(2);
+    expect(paragraphOf(doc.querySelector('h1')!.firstChild!)).toBeUndefined();
   });
 });
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { KIND_LABELS, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
+  import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
   import TintSwatch from '$lib/ui/TintSwatch.svelte';
   import { call, copyText, debounce } from '$lib/ui/client';
   import { narrow, narrowedBy } from '$lib/ui/narrowing';
@@ -17,9 +17,6 @@
     );
     if (made) done('The passage is in the bin.', [made.revisionId]);
   }
-
-  const placeText = (l: { label: string; value: string } | null) =>
-    l ? `${l.label === 'page' ? 'p.' : l.label === 'paragraph' ? 'para.' : l.label} ${l.value}` : '';
 </script>
 
 <svelte:head><title>Passages · Retexa</title></svelte:head>
@@ -90,7 +87,7 @@
           <p class="from">
             <a class="link" href="/copies/{passage.copyId}?passage={passage.id}">Show in the text</a>
             <a href="/sources/{passage.sourceId}">{passage.sourceLabel}</a>
-            <span>{placeText(passage.locator)}</span>
+            <span>{locatorText(passage.locator)}</span>
             {#if passage.anchor === 'lost'}<span class="pencil-red">no longer in the page</span
               >{:else if passage.anchor === 'moved'}<span class="pencil-blue">moved with the text</span>{/if}
           </p>
@@ -108,7 +105,7 @@
               onclick={() =>
                 attempt(async () => {
                   await copyText(
-                    `“${passage.exact}” (${passage.sourceLabel}${passage.locator ? `, ${placeText(passage.locator)}` : ''})`,
+                    `“${passage.exact}” (${passage.sourceLabel}${passage.locator ? `, ${locatorText(passage.locator)}` : ''})`,
                   );
                   done('Quotation copied with its source.');
                 })}>Copy</button

@@ -11,12 +11,13 @@
   import type { SourceItem } from '$lib/server/services/sources';
   import Findings from '$lib/ui/Findings.svelte';
   import Reference from '$lib/ui/Reference.svelte';
+  import SelectionBar from '$lib/ui/SelectionBar.svelte';
   import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
   import YearBars from '$lib/ui/YearBars.svelte';
   import { openByHand } from '$lib/ui/byhand.svelte';
-  import { call, copyText, debounce, isTyping } from '$lib/ui/client';
+  import { call, debounce, isTyping } from '$lib/ui/client';
   import { narrow, narrowedBy } from '$lib/ui/narrowing';
-  import { attempt, done, doneWithUndo } from '$lib/ui/toasts.svelte';
+  import { attempt } from '$lib/ui/toasts.svelte';
 
   let { data } = $props();
 
@@ -35,8 +36,6 @@
   let at = $state(0);
   let scroller: HTMLElement | undefined = $state();
   let columns = $state(false);
-  let filing = $state(false);
-  let tagging = $state('');
   // Not reactive on purpose: a note of what is on its way.
   // eslint-disable-next-line svelte/prefer-svelte-reactivity
   const asked = new Set<string>();
@@ -140,51 +139,6 @@
       event.preventDefault();
       act();
     }
-  }
-
-  const ids = () => [...chosen];
-
-  async function bin() {
-    const gone = ids();
-    const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', '/api/sources/bin', { ids: gone, binned: true }),
-    );
-    if (!made) return;
-    chosen.clear();
-    done(
-      gone.length === 1 ? 'The source is in the bin.' : `${gone.length} sources are in the bin.`,
-      made.revisions,
-    );
-  }
-
-  async function edit(body: { tag?: string; fix?: boolean }, words: string) {
-    const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', '/api/sources/edit', { ids: ids(), ...body }),
-    );
-    if (made) done(made.revisions.length ? words : 'There was nothing to change.', made.revisions);
-    tagging = '';
-  }
-
-  async function file(projectId: string) {
-    const list = ids();
-    const filed = (state: boolean) =>
-      call('POST', '/api/sources/file', { ids: list, projectId, filed: state });
-    filing = false;
-    if (await attempt(() => filed(true)))
-      doneWithUndo(`Filed in ${data.projects.find((p) => p.id === projectId)?.name}.`, () => filed(false));
-  }
-
-  async function copy() {
-    const references = await attempt(() => call<ShownReference[]>('POST', '/api/printed', { ids: ids() }));
-    if (!references) return;
-    const html = references
-      .map(
-        (r) =>
-          `<p style="margin-left:2em;text-indent:-2em">${r.html.replace(/ ?data-field="[^"]*"/g, '')}</p>`,
-      )
-      .join('\n');
-    await attempt(() => copyText(references.map((r) => r.text).join('\n'), html));
-    done(references.length === 1 ? 'Reference copied.' : `${references.length} references copied.`);
   }
 </script>
 
@@ -390,39 +344,7 @@
 {/if}
 
 {#if chosen.size}
-  <footer class="bar">
-    <strong>{chosen.size} selected</strong>
-    {#if filing}
-      <select class="chip" aria-label="Project to file in" onchange={(e) => void file(e.currentTarget.value)}>
-        <option value="">File in which project?</option>
-        {#each data.projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
-      </select>
-    {:else}<button class="btn" onclick={() => (filing = true)} disabled={data.projects.length === 0}
-        >File in…</button
-      >{/if}
-    <form
-      class="flex"
-      onsubmit={(e) => {
-        e.preventDefault();
-        if (tagging.trim()) void edit({ tag: tagging.trim() }, `Tagged ${tagging.trim()}.`);
-      }}
-    >
-      <input
-        class="field"
-        style="width: 110px"
-        placeholder="Tag"
-        aria-label="Tag the selected"
-        bind:value={tagging}
-      />
-    </form>
-    <button class="btn" onclick={() => edit({ fix: true }, 'Findings fixed.')}>Fix findings</button>
-    <button class="btn" onclick={copy}>Copy reference{chosen.size > 1 ? 's' : ''}</button>
-    <a class="btn" href="/references?ids={ids().join(',')}">Print as a list</a>
-    <button class="btn" onclick={bin}>Put in the bin</button>
-    <button class="btn quiet" onclick={() => chosen.clear()}>Select none</button>
-    <span class="flex-1"></span>
-    <span class="small-label hint">j k move · x select · Enter open</span>
-  </footer>
+  <SelectionBar ids={[...chosen]} projects={data.projects} onclear={() => chosen.clear()} />
 {/if}
 
 <style>
@@ -558,15 +480,6 @@
   .cell.serif {
     font-size: 15px;
   }
-  .bar {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 8px;
-    padding: 7px 26px;
-    border-top: 1px solid var(--edge);
-    background: var(--page);
-  }
   @media (max-width: 760px) {
     .row:not(.columns) {
       grid-template-columns: 0 20px minmax(0, 1fr);
@@ -582,9 +495,6 @@
       padding: 0 8px;
     }
     .columns .cell:nth-of-type(n + 5) {
-      display: none;
-    }
-    .hint {
       display: none;
     }
   }

@@ -2,7 +2,7 @@ import { JSDOM } from 'jsdom';
 import fc from 'fast-check';
 import { describe as suite, expect, it } from 'vitest';
 import { sliceCodePoints } from '../text';
-import { anchor, describe, offsetOf, overlap, piecesOf, selectors, textOf } from './index';
+import { anchor, describe, locatorText, offsetOf, overlap, piecesOf, selectors, textOf } from './index';
 
 const PAGE =
   '<h1>Ponds</h1><p>Within six years of a breach the <i>pond floor</i> had risen by a median of 31 cm.</p><p>The rise was fastest near the sluice 𓇽.</p>';
@@ -93,6 +93,15 @@ suite('anchoring', () => {
   });
   it('refuses a stretch of white space', () => {
     expect(() => describe('a   b', 1, 3)).toThrow(RangeError);
+  });
+});
+
+suite('locators', () => {
+  it('are shown short', () => {
+    expect(locatorText({ label: 'page', value: '9' })).toBe('p. 9');
+    expect(locatorText({ label: 'paragraph', value: '3' })).toBe('para. 3');
+    expect(locatorText({ label: 'timestamp', value: '0:12' })).toBe('timestamp 0:12');
+    expect(locatorText(null)).toBe('');
   });
 });
 

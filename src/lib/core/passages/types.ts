@@ -30,6 +30,13 @@ export const locator = z.strictObject({
 });
 export type Locator = z.infer<typeof locator>;
 
+/** A locator as it is shown: `p. 9`, `para. 3`, else its label and value; nothing for none. */
+export function locatorText(given: Locator | null): string {
+  if (!given) return '';
+  const label = given.label === 'page' ? 'p.' : given.label === 'paragraph' ? 'para.' : given.label;
+  return `${label} ${given.value}`;
+}
+
 /** How many characters of context a quote selector keeps on each side. */
 export const CONTEXT = 64;
 

@@ -54,6 +54,23 @@ export async function unfileSource(ctx: Context, projectId: string, sourceId: st
   await ctx.db('filing').where({ project_id: projectId, source_id: sourceId }).delete();
 }
 
+/** Which of some sources are filed in a project. */
+export async function filedIn(ctx: Context, projectId: string, sourceIds: string[]): Promise<Set<string>> {
+  const found = new Set<string>();
+  for (let i = 0; i < sourceIds.length; i += 500) {
+    const part = sourceIds.slice(i, i + 500);
+    const rows = (await ctx
+      .db('filing')
+      .where({ project_id: projectId })
+      .whereIn('source_id', part)
+      .select('source_id')) as {
+      source_id: string;
+    }[];
+    for (const row of rows) found.add(row.source_id);
+  }
+  return found;
+}
+
 /** The projects a source is filed in. */
 export async function projectsOf(ctx: Context, sourceId: string): Promise<string[]> {
   const rows = (await ctx.db('filing').where({ source_id: sourceId }).select('project_id')) as {

@@ -2,14 +2,21 @@
   import { onMount, tick, untrack } from 'svelte';
   import { goto, invalidate } from '$app/navigation';
   import { page } from '$app/state';
-  import { describe, KIND_LABELS, offsetOf, type Anchoring, type Selectors } from '$lib/core/passages';
+  import {
+    describe,
+    KIND_LABELS,
+    locatorText,
+    offsetOf,
+    type Anchoring,
+    type Selectors,
+  } from '$lib/core/passages';
   import type { Passage } from '$lib/server/repositories/passages';
   import type { PassageWords, Renewal } from '$lib/server/services/passages';
   import PageFrame from '$lib/ui/PageFrame.svelte';
   import PassageSheet from '$lib/ui/PassageSheet.svelte';
   import { call, dateLabel } from '$lib/ui/client';
   import { DATA } from '$lib/ui/live.svelte';
-  import { drawMarks, paragraphAt, readText } from '$lib/ui/marking';
+  import { drawMarks, paragraphOf, readText } from '$lib/ui/marking';
   import { attempt, done } from '$lib/ui/toasts.svelte';
 
   let { data } = $props();
@@ -17,7 +24,9 @@
   let doc: Document | undefined = $state.raw();
   let places = $state.raw(new Map<string, Anchoring>());
   let chosen = $state<string | undefined>();
-  let fresh = $state<{ selectors: Selectors; start: number; end: number; paragraph: number } | undefined>();
+  let fresh = $state<
+    { selectors: Selectors; start: number; end: number; paragraph: number | undefined } | undefined
+  >();
   let editingId = $state<string | undefined>();
   let tops = $state<Record<string, number>>({});
   let sheetTop = $state(0);
@@ -123,7 +132,7 @@
       selectors,
       start: exactStart,
       end: exactStart + selectors.quote.exact.length,
-      paragraph: paragraphAt(text, exactStart),
+      paragraph: paragraphOf(range.startContainer),
     };
     selection.removeAllRanges();
   }
@@ -139,7 +148,7 @@
     tint: lastTint,
     gist: '',
     ownWords: '',
-    locator: fresh ? { label: 'paragraph', value: String(fresh.paragraph) } : null,
+    locator: fresh?.paragraph ? { label: 'paragraph', value: String(fresh.paragraph) } : null,
     visibility: 'library',
   });
   const wordsOf = ({ kind, tint, gist, ownWords, locator, visibility }: Passage): PassageWords => ({
@@ -195,10 +204,6 @@
     await goto(`/copies/${renewal.copyId}`);
   }
 
-  const placeText = (p: Passage) =>
-    p.locator
-      ? `${p.locator.label === 'page' ? 'p.' : p.locator.label === 'paragraph' ? 'para.' : p.locator.label} ${p.locator.value}`
-      : '';
   /** Cards are set anew when one of them grows or shrinks. */
   function sized(node: HTMLElement) {
     const watch = new ResizeObserver(() => layout());
@@ -317,9 +322,8 @@
           aria-label="Show in the text: {passage.gist || passage.exact.slice(0, 60)}"
         ></button>
         <p class="small-label top">
-          <span>{[KIND_LABELS[passage.kind], placeText(passage)].filter(Boolean).join(' · ')}</span><span
-            >{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span
-          >
+          <span>{[KIND_LABELS[passage.kind], locatorText(passage.locator)].filter(Boolean).join(' · ')}</span
+          ><span>{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span>
         </p>
         {#if passage.gist}<p class="gist">{passage.gist}</p>{:else}<p class="serif short">
             {passage.exact.slice(0, 110)}{passage.exact.length > 110 ? '…' : ''}
@@ -341,7 +345,7 @@
     {/each}
     {#if fresh}
       <div class="card new" bind:this={cards.new} use:sized style="top: {tops.new ?? 0}px">
-        <p class="small-label">New passage, para. {fresh.paragraph}</p>
+        <p class="small-label">New passage{fresh.paragraph ? `, para. ${fresh.paragraph}` : ''}</p>
         <p>level with the selected lines</p>
       </div>
     {/if}

@@ -1,0 +1,115 @@
+<script lang="ts">
+  import type { Project } from '$lib/server/repositories/projects';
+  import type { ShownReference } from '$lib/server/services/printing';
+  import { call, copyText } from './client';
+  import { attempt, done, doneWithUndo } from './toasts.svelte';
+
+  interface Props {
+    /** The sources selected. */
+    ids: string[];
+    projects: Project[];
+    onclear: () => void;
+  }
+  let { ids, projects, onclear }: Props = $props();
+
+  let filing = $state(false);
+  let tagging = $state('');
+
+  async function bin() {
+    const gone = ids.length;
+    const made = await attempt(() =>
+      call<{ revisions: string[] }>('POST', '/api/sources/bin', { ids, binned: true }),
+    );
+    if (!made) return;
+    onclear();
+    done(gone === 1 ? 'The source is in the bin.' : `${gone} sources are in the bin.`, made.revisions);
+  }
+
+  async function edit(body: { tag?: string; fix?: boolean }, words: string) {
+    const made = await attempt(() =>
+      call<{ revisions: string[] }>('POST', '/api/sources/edit', { ids, ...body }),
+    );
+    if (made) done(made.revisions.length ? words : 'There was nothing to change.', made.revisions);
+    tagging = '';
+  }
+
+  async function file(projectId: string) {
+    filing = false;
+    const name = projects.find((p) => p.id === projectId)?.name;
+    const filed = await attempt(() =>
+      call<{ changed: string[] }>('POST', '/api/sources/file', { ids, projectId, filed: true }),
+    );
+    if (!filed) return;
+    if (filed.changed.length === 0) done(`All of them were in ${name} already.`);
+    else
+      doneWithUndo(`Filed in ${name}.`, () =>
+        call('POST', '/api/sources/file', { ids: filed.changed, projectId, filed: false }),
+      );
+  }
+
+  async function copy() {
+    const references = await attempt(() => call<ShownReference[]>('POST', '/api/printed', { ids }));
+    if (!references) return;
+    const html = references
+      .map(
+        (r) =>
+          `<p style="margin-left:2em;text-indent:-2em">${r.html.replace(/ ?data-field="[^"]*"/g, '')}</p>`,
+      )
+      .join('\n');
+    await attempt(async () => {
+      await copyText(references.map((r) => r.text).join('\n'), html);
+      done(references.length === 1 ? 'Reference copied.' : `${references.length} references copied.`);
+    });
+  }
+</script>
+
+<footer class="bar">
+  <strong>{ids.length} selected</strong>
+  {#if filing}
+    <select class="chip" aria-label="Project to file in" onchange={(e) => void file(e.currentTarget.value)}>
+      <option value="">File in which project?</option>
+      {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
+    </select>
+  {:else}
+    <button class="btn" onclick={() => (filing = true)} disabled={projects.length === 0}>File in…</button>
+  {/if}
+  <form
+    class="flex"
+    onsubmit={(e) => {
+      e.preventDefault();
+      if (tagging.trim()) void edit({ tag: tagging.trim() }, `Tagged ${tagging.trim()}.`);
+    }}
+  >
+    <input
+      class="field"
+      style="width: 110px"
+      placeholder="Tag"
+      aria-label="Tag the selected"
+      bind:value={tagging}
+    />
+  </form>
+  <button class="btn" onclick={() => edit({ fix: true }, 'Findings fixed.')}>Fix findings</button>
+  <button class="btn" onclick={copy}>Copy reference{ids.length > 1 ? 's' : ''}</button>
+  <a class="btn" href="/references?ids={ids.join(',')}">Print as a list</a>
+  <button class="btn" onclick={bin}>Put in the bin</button>
+  <button class="btn quiet" onclick={onclear}>Select none</button>
+  <span class="flex-1"></span>
+  <span class="small-label hint">j k move · x select · Enter open</span>
+</footer>
+
+<style>
+  .bar {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 8px;
+    padding: 7px 26px;
+    border-top: 1px solid var(--edge);
+    background: var(--page);
+  }
+  @media (max-width: 760px) {
+    .hint {
+      display: none;
+    }
+  }
+</style>
