@@ -264,5 +264,20 @@ describe('what cannot be captured says why and leaves nothing behind', () => {
     await me.capture('https://doi.org/10.5555/nophone');
     await me.see('van der Zee 2015', '.tray');
     await me.see('No copy of the page was kept', '.tray');
+    const { record } = records().find((r) => r.record.DOI === '10.5555/nophone')!;
+    expect(record).toMatchObject({
+      type: 'chapter',
+      page: '88-109',
+      editor: [{ family: 'Osei', given: 'Kofi' }],
+    });
+    expect([record.URL, record.accessed]).toEqual([undefined, undefined]);
+  });
+
+  it('can be stopped, and leaves nothing', async () => {
+    const before = sources();
+    await me.capture('https://slow.example/other');
+    await me.press('Stop', '.tray');
+    await me.see('The capture was cancelled.', '.tray');
+    expect(sources()).toBe(before);
   });
 });

@@ -1,4 +1,4 @@
-import { fromCslJson, recordOf, type Candidate } from '../../core/capture';
+import { fromCslJson, reconcile, recordOf, type Candidate } from '../../core/capture';
 import { compare, keysOf } from '../../core/duplicates';
 import { FORMATS, sniff } from '../../core/formats';
 import {
@@ -183,7 +183,7 @@ async function fromAddress(
       if (answer) registry = answer.candidates;
       else note = `The registry does not know the DOI ${doi} that the page gives.`;
     } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
+      if (!(error instanceof Refusal) || signal.aborted) throw error;
       note = `The registry could not be asked: ${error.message}`;
     }
   }
@@ -215,11 +215,11 @@ async function fromDoi(doi: string, signal: AbortSignal, step: (words: string) =
     const record = recordOf([...answer.candidates, ...(same ? read.candidates : [])], fetched.address, now());
     return { record: { ...record, DOI: record.DOI ?? doi }, page: { fetched, read } };
   } catch (error) {
-    if (!(error instanceof Refusal)) throw error;
-    const record = recordOf([...answer.candidates], answer.address, now());
-    const { URL: _registryAddress, accessed: _notVisited, ...rest } = record;
+    if (!(error instanceof Refusal) || signal.aborted) throw error;
+    const said = answer.candidates.filter((c) => c.field !== 'URL');
+    const record = reconcile(said, answer.address, now());
     return {
-      record: { ...rest, DOI: record.DOI ?? doi },
+      record: { ...record, DOI: record.DOI ?? doi },
       note: `No copy of the page was kept: ${error.message}`,
     };
   }

@@ -54,34 +54,35 @@ async function countsBy(
   return new Map(rows.map((r) => [r.source_id, r.n]));
 }
 
-/** Rows for sources, printed as far as the cache has them. */
-export async function itemsOf(ctx: Context, sources: Source[], look: Look): Promise<SourceItem[]> {
-  const ids = sources.map((s) => s.id);
+/** Rows of a list, printed as far as the cache has them. */
+async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<SourceItem[]> {
+  const ids = rows.map((r) => r.id);
+  const sources = rows.map(openSource);
   const [passages, copies, printed] = await Promise.all([
     countsBy(ctx, 'passage', ids),
     countsBy(ctx, 'copy', ids),
     printedSoFar(ctx, sources, look),
   ]);
-  return sources.map((s) => {
-    const row = s as Source & { row?: SourceRow };
-    const reference = printed.get(s.id);
+  return sources.map(({ id, revision, record, citekey, added, checked, findings }, i) => {
+    const row = rows[i]!;
+    const reference = printed.get(id);
     return {
-      id: s.id,
-      revision: s.revision,
-      type: s.record.type,
-      label: shortLabel(s.record),
-      title: row.row?.title ?? s.record.title ?? '',
-      people: row.row?.people ?? '',
-      container: s.record['container-title'] ?? s.record.publisher ?? '',
-      year: row.row?.year ?? null,
-      citekey: s.citekey,
-      added: s.added,
-      checked: s.checked,
-      letter: (row.row?.sort_key ?? '').charAt(0).toUpperCase(),
-      tags: s.record.retexa.tags,
-      findings: s.findings,
-      passages: passages.get(s.id) ?? 0,
-      copies: copies.get(s.id) ?? 0,
+      id,
+      revision,
+      type: record.type,
+      label: shortLabel(record),
+      title: row.title,
+      people: row.people,
+      container: record['container-title'] ?? record.publisher ?? '',
+      year: row.year,
+      citekey,
+      added,
+      checked,
+      letter: row.sort_key.charAt(0).toUpperCase(),
+      tags: record.retexa.tags,
+      findings,
+      passages: passages.get(id) ?? 0,
+      copies: copies.get(id) ?? 0,
       ...(reference ? { reference } : {}),
     };
   });
@@ -109,8 +110,7 @@ export async function listSources(
     .orderBy([{ column, order: direction }, { column: 'sort_key' }, { column: 'id' }])
     .offset(page.offset)
     .limit(page.limit)) as SourceRow[];
-  const sources = rows.map((row) => ({ ...openSource(row), row }));
-  return { total: n, items: await itemsOf(ctx, sources, look) };
+  return { total: n, items: await itemsOf(ctx, rows, look) };
 }
 
 /** Ids of all sources that fit a filter, in author order. */
