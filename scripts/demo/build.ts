@@ -63,7 +63,6 @@ async function keepAll(copyId: string, parts: Part[]): Promise<number> {
 }
 
 async function build(): Promise<void> {
-  await scoped(ctx, 'project').count();
   await ctx.db('library').where({ id: ctx.libraryId }).update({ name: 'Tide mills' });
   const thesis = await insertProject(ctx, { name: 'Tide mills thesis', style: 'apa', locale: 'en-US' });
   const paper = await insertProject(ctx, {

@@ -14,7 +14,7 @@
       ],
     ],
     [
-      'Lists',
+      'Sources',
       [
         [['j', 'k'], 'next, previous'],
         [['x'], 'select'],

@@ -18,7 +18,10 @@ import { finish } from '../finish';
 import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
 import { NAME_RULES, readRule, TYPE_RULES, writeRule } from './mapping';
 
-/** The first month number of each season in a RIS date's last part is not known to the format; seasons stay words. */
+/**
+ * A RIS date, `YYYY/MM/DD/other`, as far as it is filled in; a season in its last part is taken, other text there is not.
+ * Other forms are read as any date is, and kept as text when they are none.
+ */
 function risDate(text: string): CslDate | undefined {
   const [year = '', month = '', day = '', other = ''] = text.split('/').map((p) => p.trim());
   if (/^\d{4}$/.test(year)) {

@@ -12,8 +12,8 @@ export const POST = answer(
   async ({ act }, ctx, event) => {
     const id = idOf(event);
     if (act === 'retry') return retryCapture(ctx, id);
-    if (act === 'cancel') return cancelCapture(id);
     const job = await getJob(ctx, id);
+    if (act === 'cancel') return cancelCapture(job.id);
     if (act === 'take-back') return { revisions: await takeImportBack(ctx, job) };
     if (job.state === 'running' || job.state === 'waiting') throw new Refusal(409, 'This is still going on.');
     await updateJob(ctx, id, { state: 'dismissed' });
