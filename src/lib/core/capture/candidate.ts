@@ -2,8 +2,6 @@ import { nfc, plain, squash } from '../text';
 import {
   issnText,
   parseDate,
-  parseName,
-  parseNames,
   type CslName,
   type CslType,
   type DateVariable,
@@ -12,6 +10,8 @@ import {
   type TextVariable,
   type Variable,
 } from '../source';
+import { peopleOf } from './people';
+import { tidy } from './tidy';
 
 /** A value read from one place for one field; `note` names the tag or property it was read from. */
 export interface Candidate {
@@ -32,18 +32,15 @@ export function collector(kind: OriginKind) {
     found,
     type: (value: CslType | undefined, note?: string) => add('type', value, note),
     text: (field: TextVariable, value: string | undefined | null, note?: string) => {
-      const clean = squash(nfc(value ?? ''));
+      const clean = tidy(field, squash(nfc(value ?? '')));
       if (clean.length <= 100_000) add(field, field === 'ISSN' ? (issnText(clean) ?? '') : clean, note);
     },
     date: (field: DateVariable, value: string | undefined | null, note?: string) =>
       add(field, value ? parseDate(value) : undefined, note),
     names: (role: NameVariable, values: (string | CslName)[], note?: string) => {
-      const one = values.length === 1 && typeof values[0] === 'string';
-      const names = one
-        ? parseNames(values[0] as string)
-        : values
-            .map((v) => (typeof v === 'string' ? parseName(v) : v))
-            .filter((n): n is CslName => n !== undefined);
+      const names = values.every((v) => typeof v === 'string')
+        ? peopleOf(values)
+        : values.flatMap((v) => (typeof v === 'string' ? peopleOf([v]) : [v]));
       add(role, names, note);
     },
   };
@@ -54,9 +51,22 @@ export function textOnly(html: string): string {
   return squash(plain(html.replace(/<\/?(?!i\b|b\b|sup\b|sub\b)[a-z][^>]*>/gi, ' ')));
 }
 
-/** First and last page as one range, `12–24` typed with a plain hyphen as CSL has it. */
+/**
+ * First and last page as one range, `12-24` with a plain hyphen as CSL has it. A last page written short is filled
+ * up (`112-30` gives `112-130`), a first page alone stays alone.
+ */
 export function pageRange(first?: string, last?: string): string | undefined {
-  const [a, b] = [first, last].map((p) => p?.trim().replace(/[–—]/g, '-'));
-  if (!a) return undefined;
-  return b && b !== a ? `${a}-${b}` : a;
+  const [a, b] = [first, last].map((p) =>
+    p
+      ?.trim()
+      .replace(/^(?:pages?|pp?|seiten?|s)\.?\s+(?=[\divxlc])|^pp?\.(?=\d)/i, '')
+      .replace(/\s*(?:--?|[–—‐‑−])\s*/g, '-'),
+  );
+  if (!a || /^(?:n\/?a|0|-)$/i.test(a)) return undefined;
+  const whole = b && b !== a ? `${a}-${b}` : a;
+  const m = /^(\d+)-(\d+)$/.exec(whole);
+  if (!m) return whole;
+  const [from, to] = [m[1]!, m[2]!];
+  if (from === to) return from;
+  return to.length < from.length ? `${from}-${from.slice(0, from.length - to.length)}${to}` : whole;
 }

@@ -1,5 +1,5 @@
 import { similarity, toCodePoint, toCodeUnit } from '../text';
-import { CONTEXT, type AnchorState, type Selectors } from './types';
+import { CONTEXT, type AnchorState, type Locator, type Selectors } from './types';
 
 /**
  * The selectors of a stretch of text (UTF-16 offsets, end exclusive). White space at its ends is left
@@ -92,4 +92,46 @@ function neighbourhood(text: string, { exact, prefix, suffix }: Selectors['quote
   const start = at + before.length;
   const end = flat.indexOf(after, start);
   return end !== -1 && end - start <= 4 * exact.length + 200 ? { start, end } : undefined;
+}
+
+/**
+ * Where some words stand in a text, whatever white space is between them; UTF-16 offsets. `undefined` when they are
+ * not there. For words selected on a page as it was seen, whose white space is not that of the kept text.
+ */
+export function findWords(text: string, words: string): { start: number; end: number } | undefined {
+  const wanted = words.split(/\s+/u).filter(Boolean);
+  if (wanted.length === 0) return undefined;
+  const pattern = wanted.map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('\\s*');
+  const found = new RegExp(pattern, 'u').exec(text);
+  return found ? { start: found.index, end: found.index + found[0].length } : undefined;
+}
+
+const bare = (html: string) =>
+  html
+    .replace(/<[^>]*>/g, '')
+    .replace(/&nbsp;/g, '\u00a0')
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&amp;/g, '&');
+
+/**
+ * The locator of words in a reading page: the printed page of the leaf they begin on, else the number of their
+ * paragraph, counted from 1 as unpaginated works are cited by common practice; `null` when neither is known.
+ */
+export function locatorIn(html: string, exact: string): Locator | null {
+  const first = exact.split('\n')[0]!.trim().slice(0, 80);
+  if (!first) return null;
+  if (html.includes('class="leaf"')) {
+    for (const leaf of html.split('<section class="leaf"').slice(1)) {
+      if (!bare(leaf.slice(leaf.indexOf('>') + 1)).includes(first)) continue;
+      const label = /^[^>]*\sdata-page="([^"]+)"/.exec(leaf)?.[1];
+      return label ? { label: 'page', value: bare(label) } : null;
+    }
+    return null;
+  }
+  const nth = html
+    .split(/<p[\s>]/)
+    .slice(1)
+    .findIndex((p) => bare(p).includes(first));
+  return nth === -1 ? null : { label: 'paragraph', value: String(nth + 1) };
 }

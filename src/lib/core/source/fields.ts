@@ -197,17 +197,27 @@ export function askedFields(type: CslType): Variable[] {
   return [...new Set([...(ASKED[type] ?? DEFAULT_ASKED), ...ONLINE])];
 }
 
+/** The variables a type asks for, those that the citing style prints (`printed`, in its order) before the others. */
+export function askedInOrder(type: CslType, printed: Variable[]): Variable[] {
+  const asked = askedFields(type);
+  return [...new Set([...printed.filter((v) => asked.includes(v)), ...asked])];
+}
+
 /** What the sheet shows for a record: what its type asks for, and every other variable that holds a value. */
-export function shownFields(record: SourceRecord): Variable[] {
-  const asked = askedFields(record.type);
+export function shownFields(record: SourceRecord, printed: Variable[] = []): Variable[] {
+  const asked = askedInOrder(record.type, printed);
   const held = ALL.filter((k) => record[k] !== undefined && !asked.includes(k));
   return [...asked, ...held];
 }
 
-/** Every variable the sheet could add to a record, by label. */
-export function otherFields(record: SourceRecord): Variable[] {
+/** Every variable the sheet could add to a record: what the style would print of it first, then the others by label. */
+export function otherFields(record: SourceRecord, printed: Variable[] = []): Variable[] {
   const shown = new Set(shownFields(record));
-  return ALL.filter((k) => !shown.has(k)).sort((a, b) => fieldLabel(a).localeCompare(fieldLabel(b), 'en'));
+  const rest = ALL.filter((k) => !shown.has(k) && !printed.includes(k));
+  return [
+    ...printed.filter((k) => !shown.has(k)),
+    ...rest.sort((a, b) => fieldLabel(a).localeCompare(fieldLabel(b), 'en')),
+  ];
 }
 
 /** The creators of a record by role, authors first, in the order styles look for a first creator. */

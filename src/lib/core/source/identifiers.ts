@@ -89,36 +89,120 @@ export function addressKey(text: string | undefined): string | undefined {
   }
 }
 
+/**
+ * An arXiv identifier in a text, without its version: new scheme `2104.01234` after `arXiv:` or in an address of the
+ * archive, old scheme `hep-th/9901001` likewise. Source: arXiv identifier scheme (from memory).
+ */
+export function findArxiv(text: string): string | undefined {
+  const m =
+    /(?:\barxiv:\s*|\barxiv\.(?:org|example)\/(?:abs|pdf|html)\/)((?:\d{4}\.\d{4,5})|(?:[a-z-]+(?:\.[A-Z]{2})?\/\d{7}))/i.exec(
+      text,
+    );
+  return m?.[1];
+}
+
+/** The DOI that an arXiv identifier is registered under (practice of its registration agency since 2022; from memory). */
+export const arxivDoi = (id: string): string => `10.48550/arXiv.${id}`;
+
+/** A PubMed identifier in a text, after `PMID` or in an address of PubMed. */
+export function findPmid(text: string): string | undefined {
+  return /(?:\bPMID:?\s*|\bpubmed(?:\.[\w.]+)?\/)(\d{1,8})\b/i.exec(text)?.[1];
+}
+
+/** A Handle in a text, after `hdl:` or in an address of the resolver. DOIs are Handles too but are told before. */
+export function findHandle(text: string): string | undefined {
+  return /(?:\bhdl:\s*|\bhdl\.handle\.(?:net|example)\/)([\w.]+\/[^\s"<>]+?)[.,;)]*(?:\s|$)/i.exec(text)?.[1];
+}
+
+/** An ISSN in a text, as printed, if its check character holds. */
+export function findIssn(text: string): string | undefined {
+  for (const m of text.matchAll(/(?<![\d-])\d{4}-\d{3}[\dXx](?![\d-])/g))
+    if (isIssn(m[0])) return issnText(m[0]);
+  return undefined;
+}
+
 /** What a person put into the capture field. */
 export type Given =
   | { kind: 'address'; address: string }
   | { kind: 'doi'; doi: string }
   | { kind: 'isbn'; isbn: string }
+  | { kind: 'arxiv'; id: string; doi: string }
+  | { kind: 'pmid'; pmid: string }
+  | { kind: 'handle'; handle: string }
+  | { kind: 'issn'; issn: string; details: string }
   | { kind: 'text'; text: string };
 
+const addressIn = (text: string): string | undefined => {
+  if (/\s/.test(text)) return undefined;
+  const candidate = /^[a-z][a-z0-9+.-]*:\/\//i.test(text)
+    ? text
+    : /^(?:[\p{L}\p{N}-]+\.)+\p{L}{2,}(?::\d+)?(?:[/?#].*)?$/u.test(text)
+      ? `https://${text}`
+      : '';
+  return candidate && URL.canParse(candidate) && /^https?:/i.test(candidate)
+    ? new URL(candidate).href
+    : undefined;
+};
+
+/** Longest sentence in which an identifier is taken for what is meant; a longer text is a text. */
+const SENTENCE = 600;
+
 /**
- * Tells an address, a DOI, an ISBN and other text apart. A DOI inside an address of a DOI resolver is a DOI;
- * inside any other address it is part of that address. A host without a scheme (`example.org/a`) is an address.
+ * Tells what a text is: an address; a DOI, ISBN, arXiv id, PMID or Handle, alone, in an address of its resolver or in
+ * a sentence; an ISSN with details (volume, pages, title words); else text. In an address of another site an
+ * identifier is only a part of that address. A host without a scheme (`example.org/a`) is an address.
  */
 export function recognise(input: string): Given {
   const text = input.trim();
+  const address = addressIn(
+    text.replace(/[).,;]+$/, (end) => (text.includes('(') ? end : end.replace(/[.,;]/g, ''))),
+  );
   const doi = findDoi(text);
-  if (
-    doi &&
-    /^(?:doi:\s*|(?:https?:\/\/)?(?:dx\.)?doi\.(?:org|example)\/)?10\./i.test(text) &&
-    !/\s\S+\s/.test(text)
-  )
-    return { kind: 'doi', doi };
-  const isbn = /^(?:ISBN(?:-1[03])?:?\s*)?[\dXx\s-]{10,20}$/i.test(text) ? findIsbn(text) : undefined;
-  if (isbn) return { kind: 'isbn', isbn };
-  if (!/\s/.test(text)) {
-    const candidate = /^[a-z][a-z0-9+.-]*:\/\//i.test(text)
-      ? text
-      : /^(?:[\p{L}\p{N}-]+\.)+\p{L}{2,}(?::\d+)?(?:[/?#].*)?$/u.test(text)
-        ? `https://${text}`
-        : '';
-    if (candidate && URL.canParse(candidate) && /^https?:/i.test(candidate))
-      return { kind: 'address', address: new URL(candidate).href };
+  const bareDoi = /^(?:doi:\s*|(?:https?:\/\/)?(?:dx\.)?doi\.(?:org|example)\/)?10\./i.test(text);
+  const arxiv = findArxiv(text);
+  const pmid = findPmid(text);
+  const handle = findHandle(text);
+  if (address && !bareDoi) {
+    if (arxiv) return { kind: 'arxiv', id: arxiv, doi: arxivDoi(arxiv) };
+    if (pmid && /pubmed/.test(new URL(address).host + new URL(address).pathname))
+      return { kind: 'pmid', pmid };
+    if (handle) return { kind: 'handle', handle };
+    return { kind: 'address', address };
   }
+  if (text.length > SENTENCE || /\n\s*\S/.test(text)) return { kind: 'text', text };
+  if (doi) return { kind: 'doi', doi };
+  if (arxiv) return { kind: 'arxiv', id: arxiv, doi: arxivDoi(arxiv) };
+  if (pmid) return { kind: 'pmid', pmid };
+  if (handle) return { kind: 'handle', handle };
+  const labelled = /\bISBN(?:-1[03])?:?\s*([\dXx\s-]{10,20})/i.exec(text)?.[1];
+  const isbn = labelled ? findIsbn(labelled) : /^[\dXx\s-]{10,20}$/i.test(text) ? findIsbn(text) : undefined;
+  if (isbn) return { kind: 'isbn', isbn };
+  const issn = findIssn(text);
+  if (issn && (/\bISSN\b/i.test(text) || text.startsWith(issn)))
+    return {
+      kind: 'issn',
+      issn,
+      details: text
+        .replace(/\bISSN:?/i, '')
+        .replace(issn, '')
+        .replace(/^[\s,;]+|[\s,;]+$/g, ''),
+    };
+  const inside = /https?:\/\/[^\s<>"]+/.exec(text)?.[0].replace(/[).,;]+$/, '');
+  if (inside && text.split(/\s+/).length <= 12 && URL.canParse(inside))
+    return { kind: 'address', address: new URL(inside).href };
   return { kind: 'text', text };
+}
+
+/**
+ * Identifiers and addresses written one a line: each line's meaning, or `undefined` when there is only one line or
+ * some line is plain text.
+ */
+export function recogniseLines(input: string): Given[] | undefined {
+  const lines = input
+    .split(/\r?\n/)
+    .map((l) => l.replace(/^\s*(?:[-*•]|\d+[.)])\s+/, '').trim())
+    .filter(Boolean);
+  if (lines.length < 2) return undefined;
+  const given = lines.map(recognise);
+  return given.every((g) => g.kind !== 'text') ? given : undefined;
 }

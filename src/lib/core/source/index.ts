@@ -20,19 +20,26 @@ export { looksInstitutional, nameText, parseName, parseNames, samePerson, shortN
 export { dateText, datesAgree, parseDate, precisionOf, typedDate, yearOf } from './dates';
 export {
   addressKey,
+  arxivDoi,
   doiKey,
+  findArxiv,
   findDoi,
+  findHandle,
   findIsbn,
+  findIssn,
+  findPmid,
   isbnKey,
   isIsbn10,
   isIsbn13,
   isIssn,
   issnText,
   recognise,
+  recogniseLines,
   type Given,
 } from './identifiers';
 export {
   askedFields,
+  askedInOrder,
   creatorsOf,
   fieldLabel,
   fieldName,

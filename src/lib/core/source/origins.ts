@@ -6,9 +6,16 @@ import type { CslDate, CslName, OriginKind, Seen, SourceRecord } from './schema'
 /** How the interface names an origin. */
 export const ORIGIN_LABELS: Record<OriginKind, string> = {
   registry: 'registry',
+  linked: 'citation file of the page',
   highwire: 'citation tags of the page',
-  'dublin-core': 'Dublin Core of the page',
+  prism: 'PRISM tags of the page',
   'json-ld': 'schema.org data of the page',
+  microdata: 'schema.org marks in the text',
+  rdfa: 'RDFa marks in the text',
+  coins: 'embedded reference (COinS)',
+  'dublin-core': 'Dublin Core of the page',
+  document: 'the document itself',
+  reference: 'reference as it was pasted',
   'open-graph': 'preview tags of the page',
   html: 'text of the page',
   file: 'imported file',

@@ -51,9 +51,16 @@ export type CslDate = z.infer<typeof cslDate>;
 /** Where a value came from. `person` is a value typed by hand. */
 export const ORIGIN_KINDS = [
   'registry',
+  'linked',
   'highwire',
-  'dublin-core',
+  'prism',
   'json-ld',
+  'microdata',
+  'rdfa',
+  'coins',
+  'dublin-core',
+  'document',
+  'reference',
   'open-graph',
   'html',
   'file',

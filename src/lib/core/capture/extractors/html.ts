@@ -1,8 +1,9 @@
+import { findDoi, type CslType } from '../../source';
 import { fold, squash } from '../../text';
 import { collector, type Candidate } from '../candidate';
 import { firstOf, metaTags } from '../meta';
 
-const SEPARATOR = /\s+[|–—·»-]\s+/u;
+const SEPARATOR = /\s+[|–—·»:•-]\s+|\s*\|\s*/u;
 
 /**
  * A document title without the site's name: of the parts between separators, the one the main heading repeats, or
@@ -15,23 +16,116 @@ export function pageTitle(title: string, heading: string | undefined): string {
   return parts.reduce((best, part) => (part.length > best.length ? part : best), '');
 }
 
-/** Reads what plain HTML says: title and heading, byline, `time`, `lang`, `rel=canonical`, author meta tag. */
+/** Where pages put their byline and their date, in the order they are asked. Class names are common practice. */
+const BYLINES = [
+  '[itemprop~="author"]',
+  '.author-name, .byline-name',
+  'a[rel~="author"]',
+  '.byline, .by-line',
+  '.post-author, .entry-author, .authors, .author',
+  '[class*="byline" i]',
+];
+/** "By" in German, French, Spanish, Portuguese, Italian before a name that begins with a capital and has two words. */
+const BY = /^(?:von|par|por|di|de)\s+(?=\p{Lu}[\p{Ll}\p{M}’-]+\s+\p{L})/u;
+const TIMES =
+  'time[itemprop="datePublished"], time[pubdate], article header time[datetime], article time[datetime], main time[datetime], header time[datetime], time.published[datetime], .entry-date[datetime]';
+const DATE_TAGS = [
+  'date',
+  'pubdate',
+  'publishdate',
+  'publish-date',
+  'publication_date',
+  'published',
+  'article.published',
+  'sailthru.date',
+  'parsely-pub-date',
+  'date.issued',
+  'dc.date.created',
+];
+/** Words before a date that make it the day of publication, in the languages most pages here come in. */
+const PUBLISHED =
+  /(?:published|posted|first published|veröffentlicht(?: am)?|publié(?: le)?|publicado(?: el)?|stand)\s*:?\s*(?:on\s+)?((?:\d{1,2}\.?\s+)?\p{L}{3,12}\.?\s+(?:\d{1,2},?\s+)?\d{4}|\d{4}-\d{2}-\d{2})/iu;
+
+/** What the words of an address and of a site's name say of the kind of page. A guess, and noted as one. */
+function guessedType(address: string, site: string, doc: Document): CslType | undefined {
+  const { host, pathname } = new URL(address);
+  if (
+    /(?:^|\.)blogs?\.|\/blogs?\//i.test(host + pathname) ||
+    doc.querySelector('body.single-post, article.post, .hentry')
+  )
+    return 'post-weblog';
+  if (/\/encyclop(?:a?edia)?\/|encyclop/i.test(`${host} ${site}`)) return 'entry-encyclopedia';
+  if (
+    /\b(?:times|post|gazette|herald|ledger|courier|tribune|chronicle|observer|guardian|zeitung|journal du|daily|newspaper|anzeiger|mercury)\b/i.test(
+      site,
+    ) &&
+    /\d{4}\/\d{2}|news|article/i.test(host + pathname)
+  )
+    return 'article-newspaper';
+  return undefined;
+}
+
+/** Whether an element stands among the references of the page rather than in its own text. */
+const among = (element: Element) =>
+  element.closest(
+    '[class*="reference" i], [id*="reference" i], [class*="bibliograph" i], [class*="citation" i], [role="doc-bibliography"], ol li, footer, aside, nav',
+  ) !== null;
+
+/** The DOI a page prints for itself: outside of its references, and the only one there. */
+function printedDoi(doc: Document): string | undefined {
+  const found = new Map<string, string>();
+  for (const a of [
+    ...doc.querySelectorAll('a[href*="doi.org/10."], a[href*="doi.example/10."], .doi, [class*="doi" i]'),
+  ].slice(0, 400)) {
+    if (among(a)) continue;
+    const doi = findDoi(a.getAttribute('href') ?? '') ?? findDoi(a.textContent ?? '');
+    if (doi) found.set(doi.toLowerCase(), doi);
+  }
+  return found.size === 1 ? [...found.values()][0] : undefined;
+}
+
+/** Reads what plain HTML says: title and heading, byline, dates, `lang`, `rel=canonical`, the author meta tag. */
 export function html(doc: Document, address: string): Candidate[] {
   const c = collector('html');
   const tags = metaTags(doc);
   c.type('webpage', 'a page');
+  const site = firstOf(tags, 'og:site_name', 'application-name') ?? '';
+  c.type(
+    guessedType(address, site || (doc.title.split(SEPARATOR).at(-1) ?? ''), doc),
+    'guessed from its address and site',
+  );
   const headings = [...doc.querySelectorAll('main h1, article h1, h1')];
   const heading = headings.length > 0 ? squash(headings[0]?.textContent ?? '') : undefined;
   c.text('title', pageTitle(doc.title || heading || '', heading), doc.title ? 'title' : 'h1');
-  const byline = doc.querySelector('[rel~="author"], .byline, .author, [itemprop="author"]');
-  const author = firstOf(tags, 'author') ?? byline?.textContent ?? undefined;
-  if (author && author.length < 300 && !/^https?:/i.test(author))
-    c.names('author', [squash(author)], 'byline');
-  const time = doc.querySelector(
-    'article time[datetime], main time[datetime], header time[datetime], time[pubdate]',
+  const parts = squash(doc.title).split(SEPARATOR);
+  const name =
+    firstOf(tags, 'application-name') ??
+    (parts.length > 1 && heading && fold(parts.slice(0, -1).join(' ')).includes(fold(heading))
+      ? parts.at(-1)
+      : undefined);
+  c.text('container-title', name, 'the site’s name');
+  const scope = doc.querySelector('article') ?? doc.querySelector('main') ?? doc.body;
+  const byline =
+    BYLINES.map((selector) => scope?.querySelector(selector)).find(Boolean) ??
+    doc.querySelector(BYLINES.join(', '));
+  const written =
+    firstOf(tags, 'author', 'article.author', 'parsely-author', 'sailthru.author', 'byl') ??
+    byline?.textContent ??
+    undefined;
+  if (written && written.length < 300 && !/^\s*https?:/i.test(written))
+    c.names('author', [written.trim().replace(BY, '')], 'byline');
+  const time = doc.querySelector(TIMES);
+  c.date(
+    'issued',
+    firstOf(tags, ...DATE_TAGS) ?? time?.getAttribute('datetime') ?? undefined,
+    time ? 'time' : 'date',
   );
-  c.date('issued', time?.getAttribute('datetime') ?? undefined, 'time');
+  if (!time && !firstOf(tags, ...DATE_TAGS)) {
+    const words = squash(scope?.textContent?.slice(0, 6_000) ?? '');
+    c.date('issued', PUBLISHED.exec(words)?.[1], 'words of the page');
+  }
   c.text('language', doc.documentElement?.getAttribute('lang') ?? undefined, 'lang');
+  c.text('DOI', printedDoi(doc), 'printed on the page');
   const canonical = doc.querySelector('link[rel~="canonical"]')?.getAttribute('href');
   if (canonical && URL.canParse(canonical, address)) {
     const url = new URL(canonical, address);

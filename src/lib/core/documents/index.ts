@@ -1,0 +1,5 @@
+export { fromLeaves } from './front';
+export { readingHtml } from './html';
+export { printedLabels } from './labels';
+export { bodySize, joined, linesOf, paragraphsOf, type Line, type Paragraph } from './lines';
+export type { DocumentData, Leaf, Run } from './types';

@@ -1,0 +1,145 @@
+import { describe, expect, it } from 'vitest';
+import { nameText } from '../source';
+import { looksLikeReference, parseReference, splitReferences } from './index';
+
+const parse = (text: string) => {
+  const { record } = parseReference(text);
+  const { retexa: _ours, author, editor, issued, ...rest } = record;
+  return {
+    ...rest,
+    ...(author ? { author: author.map(nameText) } : {}),
+    ...(editor ? { editor: editor.map(nameText) } : {}),
+    ...(issued ? { year: issued['date-parts']?.[0]?.[0] } : {}),
+  };
+};
+
+/** The shapes are those of the styles named; the works are invented. */
+describe('one reference', () => {
+  it('author-date with the year in brackets (APA)', () => {
+    expect(
+      parse(
+        'Ferreira, A., Ng, T. H., & Ó Súilleabháin, C. (2021). Salt marsh recovery behind breached dams. Marsh Letters, 3(1–2), 7–24. https://doi.org/10.5555/marsh.3.7',
+      ),
+    ).toEqual({
+      type: 'article-journal',
+      author: ['Ferreira, A.', 'Ng, T. H.', 'Ó Súilleabháin, C.'],
+      year: 2021,
+      title: 'Salt marsh recovery behind breached dams',
+      'container-title': 'Marsh Letters',
+      volume: '3',
+      issue: '1-2',
+      page: '7-24',
+      DOI: '10.5555/marsh.3.7',
+    });
+  });
+  it('author-date with the year between full stops (Chicago)', () => {
+    expect(
+      parse(
+        'Ferreira, Ana, and Tsz Ho Ng. 2021. “Salt Marsh Recovery behind Breached Dams.” Marsh Letters 3 (1): 7–24.',
+      ),
+    ).toMatchObject({
+      type: 'article-journal',
+      author: ['Ferreira, Ana', 'Ng, Tsz Ho'],
+      year: 2021,
+      title: 'Salt Marsh Recovery behind Breached Dams',
+      'container-title': 'Marsh Letters',
+      volume: '3',
+      page: '7-24',
+    });
+  });
+  it('numbered (ICMJE)', () => {
+    expect(
+      parse('12. Ferreira A, Ng TH. Salt marsh recovery behind breached dams. Marsh Lett. 2021;3(1):7-24.'),
+    ).toMatchObject({
+      type: 'article-journal',
+      author: ['Ferreira, A.', 'Ng, T. H.'],
+      year: 2021,
+      title: 'Salt marsh recovery behind breached dams',
+      volume: '3',
+      issue: '1',
+      page: '7-24',
+    });
+  });
+  it('with volume and pages in words (MLA)', () => {
+    expect(
+      parse(
+        'Sato, Yuki. “Turbines in Old Wheelhouses.” Small Hydropower Review, vol. 9, no. 2, 2020, pp. 33–51.',
+      ),
+    ).toMatchObject({
+      type: 'article-journal',
+      author: ['Sato, Yuki'],
+      year: 2020,
+      title: 'Turbines in Old Wheelhouses',
+      'container-title': 'Small Hydropower Review',
+      volume: '9',
+      issue: '2',
+      page: '33-51',
+    });
+  });
+  it('a chapter with editors', () => {
+    expect(
+      parse(
+        'van der Zee, M. (2015). Ledgers of the harbour towns. In K. Osei & M. Lindqvist (Eds.), Water and work (pp. 88–109). Strand University Press.',
+      ),
+    ).toMatchObject({
+      type: 'chapter',
+      author: ['van der Zee, M.'],
+      editor: ['Osei, K.', 'Lindqvist, M.'],
+      'container-title': 'Water and work',
+      page: '88-109',
+      title: 'Ledgers of the harbour towns',
+    });
+  });
+  it('a book and a thesis', () => {
+    expect(
+      parse(
+        'Barrow, E. M. (1998). Grain and tide: A history (2nd ed.). Northsound: Strand University Press.',
+      ),
+    ).toMatchObject({
+      type: 'book',
+      title: 'Grain and tide: A history',
+      edition: '2',
+      'publisher-place': 'Northsound',
+      publisher: 'Strand University Press',
+    });
+    expect(
+      parse(
+        'Lindqvist, M. (2016). Tide mills of the northern sounds [Doctoral dissertation, University of Northsound].',
+      ),
+    ).toMatchObject({
+      type: 'thesis',
+      title: 'Tide mills of the northern sounds',
+      publisher: 'University of Northsound',
+    });
+  });
+  it('reads as far as it goes and makes nothing up', () => {
+    expect(parse('that thesis Maja mentioned about the Skerry mill')).not.toHaveProperty('author');
+    expect(parse('')).toEqual({ type: 'document' });
+  });
+});
+
+describe('a pasted list', () => {
+  it('is cut at numbers, blank lines, or where a line begins as a reference', () => {
+    expect(splitReferences('[1] A. One (2001).\ncontinued here.\n[2] B. Two (2002).')).toEqual([
+      'A. One (2001). continued here.',
+      'B. Two (2002).',
+    ]);
+    expect(splitReferences('Barrow, E. (1998). One.\n\nNg, T. (2021).\nTwo.')).toEqual([
+      'Barrow, E. (1998). One.',
+      'Ng, T. (2021). Two.',
+    ]);
+    expect(splitReferences('Barrow, E. (1998). One.\nNg, T. (2021). Two,\nwith a second line.')).toEqual([
+      'Barrow, E. (1998). One.',
+      'Ng, T. (2021). Two, with a second line.',
+    ]);
+  });
+  it('a reference is told from a thought', () => {
+    expect(
+      looksLikeReference(
+        'Sato, Y. (2020). Turbines in old wheelhouses. Small Hydropower Review, 9(2), 33–51.',
+      ),
+    ).toBe(true);
+    expect(looksLikeReference('Ask Tessa whether the 1904 survey is in the county archive')).toBe(false);
+    expect(looksLikeReference('Marsh plants')).toBe(false);
+  });
+});
