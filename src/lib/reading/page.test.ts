@@ -1,14 +1,14 @@
 import { JSDOM } from 'jsdom';
 import { describe, expect, it } from 'vitest';
-import { textOf } from '../../core/passages';
-import { HOSTILE } from '../../../../stand-ins/trouble';
-import read, { type ReadPage } from './reading.worker';
+import { textOf } from '../core/passages';
+import { HOSTILE } from '../../../stand-ins/trouble';
+import { readPage } from './page';
 
 const page = (
   html: string,
   contentType = 'text/html; charset=utf-8',
   bytes: Uint8Array = new TextEncoder().encode(html),
-) => read({ task: 'page', bytes, contentType, address: 'https://a.example/dir/page' }) as ReadPage;
+) => readPage({ bytes, contentType, address: 'https://a.example/dir/page' });
 const main = (inner: string) =>
   page(`<!doctype html><html lang="en"><body><main>${inner}</main></body></html>`);
 
@@ -118,11 +118,4 @@ describe('a hostile page', () => {
         }
     },
   );
-});
-
-describe('a file of references', () => {
-  it('is read by its format', () => {
-    const result = read({ task: 'file', format: 'bibtex', text: '@book{a, title={A}}' });
-    expect(result).toMatchObject({ entries: [{ key: 'a' }], skipped: [] });
-  });
 });

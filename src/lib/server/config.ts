@@ -42,6 +42,28 @@ export const config = {
   get doiRegistry(): string {
     return (process.env.RETEXA_DOI_REGISTRY ?? 'https://doi.org').replace(/\/$/, '');
   },
+  /** Where a book is asked for by its ISBN: an SRU address with `{isbn}`, answering MARCXML or MODS (SRU 1.2). */
+  get bookCatalogue(): string {
+    return (
+      process.env.RETEXA_BOOK_CATALOGUE ??
+      'http://lx2.loc.gov:210/LCDB?version=1.1&operation=searchRetrieve&query=bath.isbn%3D{isbn}&maximumRecords=3&recordSchema=marcxml'
+    );
+  },
+  /** Where an article is asked for by its PubMed id: an address with `{pmid}`, answering CSL-JSON. */
+  get pmidLookup(): string {
+    return (
+      process.env.RETEXA_PMID_LOOKUP ??
+      'https://api.ncbi.nlm.nih.gov/lit/ctxp/v1/pubmed/?format=csl&id={pmid}'
+    );
+  },
+  /** Where works are searched by their words: takes `query.bibliographic`, `filter` and `rows`, answers JSON. */
+  get workSearch(): string {
+    return process.env.RETEXA_WORK_SEARCH ?? 'https://api.crossref.org/works';
+  },
+  /** The Handle resolver: redirects `GET /HANDLE` to the page of what it names (RFC 3650). */
+  get handleResolver(): string {
+    return (process.env.RETEXA_HANDLE_RESOLVER ?? 'https://hdl.handle.net').replace(/\/$/, '');
+  },
   /** Sent as contact in the User-Agent of every request to the outside. */
   get contact(): string {
     return process.env.RETEXA_CONTACT ?? 'no contact given';

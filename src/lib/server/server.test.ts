@@ -26,7 +26,7 @@ import {
   undo,
 } from './services/sources';
 import { countsOf } from './services/overview';
-import { textOfBytes } from './services/references';
+import { textOfBytes } from './services/bytes';
 
 let db: Knex;
 let ctx: Context;
@@ -169,6 +169,8 @@ const copyFor = (sourceId: string, text: string) =>
     address: 'https://a.example',
     captured: 'x',
     text,
+    labels: null,
+    note: null,
   });
 const said = {
   kind: 'quotation' as const,

@@ -12,13 +12,17 @@ export interface Fetched {
   status: number;
   mediaType: string;
   contentType: string;
+  /** The Link header, empty when there is none. */
+  linkHeader: string;
+  /** What a busy server asks to wait, in seconds. */
+  retryAfter?: number;
   bytes: Buffer;
 }
 
 export interface FetchOptions {
   accept: string;
-  /** Most bytes of body taken, after decompression. */
-  maxBytes: number;
+  /** Most bytes of body taken, after decompression; by media type where that matters. */
+  maxBytes: number | ((mediaType: string) => number);
   signal?: AbortSignal;
 }
 
@@ -146,12 +150,18 @@ export async function fetchOutside(address: string, options: FetchOptions): Prom
         continue;
       }
       const contentType = response.headers['content-type'] ?? '';
-      const bytes = await bodyOf(response, options.maxBytes, url.host);
+      const mediaType = contentType.split(';')[0]!.trim().toLowerCase();
+      const most = typeof options.maxBytes === 'number' ? options.maxBytes : options.maxBytes(mediaType);
+      const bytes = await bodyOf(response, most, url.host);
+      const { link } = response.headers;
+      const wait = Number(response.headers['retry-after']);
       return {
         address: url.href,
         status,
         contentType,
-        mediaType: contentType.split(';')[0]!.trim().toLowerCase(),
+        mediaType,
+        linkHeader: Array.isArray(link) ? link.join(', ') : (link ?? ''),
+        ...(Number.isFinite(wait) && wait > 0 ? { retryAfter: wait } : {}),
         bytes,
       };
     }

@@ -6,7 +6,7 @@ import { notHere } from '../refusal';
 export interface Copy {
   id: string;
   source_id: string;
-  kind: 'page';
+  kind: 'page' | 'pdf' | 'image' | 'audio';
   media_type: string;
   sha256: string;
   size: number;
@@ -15,27 +15,44 @@ export interface Copy {
   address: string;
   captured: string;
   text: string;
+  /** The printed label of each leaf of a document with pages, `null` where none is known; `null` for a page of the web. */
+  labels: (string | null)[] | null;
+  /** What the person should know of the copy: how its text was come by. */
+  note: string | null;
 }
+
+interface Row extends Omit<Copy, 'labels'> {
+  labels: string | null;
+}
+const opened = <R extends Pick<Row, 'labels'>>(row: R) => ({
+  ...row,
+  labels: row.labels ? (JSON.parse(row.labels) as (string | null)[]) : null,
+});
 
 /** Adds a copy. The files it names must be in the store. */
 export async function insertCopy(ctx: Context, copy: Omit<Copy, 'id'>): Promise<Copy> {
   const row = { id: newId(), ...copy };
-  await ctx.db('copy').insert({ ...row, library_id: ctx.libraryId, owner_id: ctx.personId });
+  await ctx.db('copy').insert({
+    ...row,
+    labels: row.labels && JSON.stringify(row.labels),
+    library_id: ctx.libraryId,
+    owner_id: ctx.personId,
+  });
   return row;
 }
 
 /** One copy with its text; refuses when it is not in the library. */
 export async function getCopy(ctx: Context, id: string): Promise<Copy> {
-  const row = (await scoped<Copy>(ctx, 'copy').where({ id }).first()) as Copy | undefined;
+  const row = (await scoped<Row>(ctx, 'copy').where({ id }).first()) as Row | undefined;
   if (!row) throw notHere('copy');
-  return row;
+  return opened(row);
 }
 
 export type CopyHead = Omit<Copy, 'text'>;
 
 /** The copies of a source without their text, newest first. */
 export async function copiesOf(ctx: Context, sourceId: string): Promise<CopyHead[]> {
-  return (await scoped<Copy>(ctx, 'copy')
+  const rows = (await scoped<Row>(ctx, 'copy')
     .where({ source_id: sourceId })
     .orderBy('captured', 'desc')
     .select(
@@ -49,5 +66,8 @@ export async function copiesOf(ctx: Context, sourceId: string): Promise<CopyHead
       'title',
       'address',
       'captured',
-    )) as unknown as CopyHead[];
+      'labels',
+      'note',
+    )) as unknown as Omit<Row, 'text'>[];
+  return rows.map(opened);
 }

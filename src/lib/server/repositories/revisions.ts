@@ -3,9 +3,9 @@ import { scoped, type Context } from '../context';
 import { newId, now } from '../db/ids';
 import { Refusal } from '../refusal';
 
-export type Subject = 'source' | 'passage';
+export type Subject = 'source' | 'passage' | 'note' | 'lead';
 
-/** One edit of a source or passage: who, when, why, and the JSON Patches (RFC 6902) both ways. */
+/** One edit of a source, passage, note or lead: who, when, why, and the JSON Patches (RFC 6902) both ways. */
 export interface Revision {
   id: string;
   subject: Subject;

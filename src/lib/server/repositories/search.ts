@@ -1,7 +1,7 @@
 import { fold, foldWords } from '../../core/text';
 import type { Context } from '../context';
 
-export type SearchKind = 'source' | 'passage';
+export type SearchKind = 'source' | 'passage' | 'note' | 'lead';
 
 /** Puts a subject's text into the search index in place of what was there; empty text takes it out. */
 export async function index(ctx: Context, kind: SearchKind, subjectId: string, text: string): Promise<void> {

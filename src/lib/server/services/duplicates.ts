@@ -174,7 +174,17 @@ interface Before {
   aliases: { alias: string; source_id: string }[];
   aparts: { a_id: string; b_id: string; person_id: string; at: string }[];
   mergedRevision: number;
+  /** Notes and leads that pointed at the absorbed source; merges of before there were any have none. */
+  pointing?: { table: 'note' | 'lead'; column: string; id: string }[];
+  placements?: { section_id: string; position: number; source_id: string }[];
 }
+
+/** Columns of other tables that point at a source and go over with it. */
+const POINTING = [
+  ['note', 'source_id'],
+  ['lead', 'met_in'],
+  ['lead', 'found_id'],
+] as const;
 
 /**
  * Makes one source of two: `a` survives with the record made from `picks`; copies, passages, filings, aliases and
@@ -212,6 +222,17 @@ export async function merge(
       .where((q) => void q.whereIn('a_id', [a, b]).orWhereIn('b_id', [a, b]))
       .select('a_id', 'b_id', 'person_id', 'at')) as Before['aparts'];
 
+    const pointing: NonNullable<Before['pointing']> = [];
+    for (const [table, column] of POINTING) {
+      const rows = (await scoped<{ id: string }>(inner, table).where(column, b).select('id')) as {
+        id: string;
+      }[];
+      pointing.push(...rows.map(({ id }) => ({ table, column, id })));
+    }
+    const placements = (await inner.db('placement').whereIn('source_id', [a, b])) as NonNullable<
+      Before['placements']
+    >;
+
     const record = mergeRecords(openSource(survivor).record, openSource(absorbed).record, picks, now());
     const { source } = await updateSource(
       inner,
@@ -229,6 +250,15 @@ export async function merge(
         .onConflict(['project_id', 'source_id'])
         .ignore();
     await inner.db('filing').where({ source_id: b }).delete();
+    for (const [table, column] of POINTING)
+      await scoped(inner, table)
+        .where(column, b)
+        .update({ [column]: a });
+    const placed = new Set(placements.filter((p) => p.source_id === a).map((p) => p.section_id));
+    for (const { section_id } of placements.filter((p) => p.source_id === b)) {
+      const row = inner.db('placement').where({ section_id, source_id: b });
+      await (placed.has(section_id) ? row.delete() : row.update({ source_id: a }));
+    }
     await scoped(inner, 'alias').where({ source_id: b }).update({ source_id: a });
     for (const alias of [absorbed.id, absorbed.citekey])
       await inner
@@ -257,6 +287,8 @@ export async function merge(
       aliases,
       aparts,
       mergedRevision: source.revision,
+      pointing,
+      placements,
     };
     await inner.db('merge').insert({
       id,
@@ -353,6 +385,14 @@ export async function undoMerge(ctx: Context, id: string): Promise<void> {
     const pair = [survivor.id, absorbed.id];
     await inner.db('filing').whereIn('source_id', pair).delete();
     if (before.filings.length) await inner.db('filing').insert(before.filings);
+    for (const { table, column, id: pointer } of before.pointing ?? [])
+      await scoped(inner, table)
+        .where({ id: pointer })
+        .update({ [column]: absorbed.id });
+    if (before.placements) {
+      await inner.db('placement').whereIn('source_id', pair).delete();
+      if (before.placements.length) await inner.db('placement').insert(before.placements);
+    }
     await scoped(inner, 'alias').whereIn('source_id', pair).delete();
     if (before.aliases.length)
       await inner.db('alias').insert(before.aliases.map((r) => ({ ...r, library_id: ctx.libraryId })));

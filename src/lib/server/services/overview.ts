@@ -1,5 +1,9 @@
+import type { Knex } from 'knex';
 import { headline, shortLabel } from '../../core/source';
 import { scoped, type Context } from '../context';
+import { listKept } from '../repositories/kept';
+import { leads } from '../repositories/leads';
+import { notes } from '../repositories/notes';
 import { openPassage, type Passage, type PassageRow } from '../repositories/passages';
 import { living, openSource, type SourceRow } from '../repositories/sources';
 import { findPairs } from './duplicates';
@@ -11,6 +15,8 @@ export interface Counts {
   passages: number;
   duplicates: number;
   findings: number;
+  leads: number;
+  notes: number;
   bin: number;
 }
 
@@ -22,14 +28,36 @@ export async function countsOf(ctx: Context, projectId?: string): Promise<Counts
   const livePassages = scoped(ctx, 'passage')
     .whereNull('passage.binned')
     .whereIn('passage.source_id', living(ctx, filter).select('id'));
-  const [intake, sources, findings, passages, pairs, binnedSources, binnedPassages] = await Promise.all([
+  const kept = (table: 'lead' | 'note') => {
+    const query = scoped(ctx, table).whereNull('binned');
+    if (projectId) void query.where('project_id', projectId);
+    return query;
+  };
+  const binned = (table: string) => scoped(ctx, table).whereNotNull('binned').count({ n: '*' });
+  const [
+    intake,
+    sources,
+    findings,
+    passages,
+    pairs,
+    openLeads,
+    keptNotes,
+    binnedSources,
+    binnedPassages,
+    binnedLeads,
+    binnedNotes,
+  ] = await Promise.all([
     living(ctx, { ...filter, state: 'intake' }).count({ n: '*' }),
     living(ctx, filter).count({ n: '*' }),
     living(ctx, { ...filter, state: 'findings' }).count({ n: '*' }),
     livePassages.count({ n: '*' }),
     findPairs(ctx, projectId),
+    kept('lead').whereNull('ticked').count({ n: '*' }),
+    kept('note').count({ n: '*' }),
     scoped(ctx, 'source').whereNotNull('binned').whereNull('merged_into').count({ n: '*' }),
-    scoped(ctx, 'passage').whereNotNull('binned').count({ n: '*' }),
+    binned('passage'),
+    binned('lead'),
+    binned('note'),
   ]);
   return {
     intake: one(intake),
@@ -37,7 +65,9 @@ export async function countsOf(ctx: Context, projectId?: string): Promise<Counts
     findings: one(findings),
     passages: one(passages),
     duplicates: pairs.length,
-    bin: one(binnedSources) + one(binnedPassages),
+    leads: one(openLeads),
+    notes: one(keptNotes),
+    bin: one(binnedSources) + one(binnedPassages) + one(binnedLeads) + one(binnedNotes),
   };
 }
 
@@ -60,6 +90,11 @@ export async function binOf(ctx: Context) {
       )) as SourceRow[]
     ).map((r) => [r.id, shortLabel(openSource(r).record)]),
   );
+  const inBin = (query: Knex.QueryBuilder) => query.whereNotNull('binned');
+  const [binnedLeads, binnedNotes] = [
+    await listKept(ctx, leads, inBin, 500),
+    await listKept(ctx, notes, inBin, 500),
+  ];
   return {
     sources: sources.map((r) => ({
       id: r.id,
@@ -75,6 +110,8 @@ export async function binOf(ctx: Context) {
       kind: p.kind,
       binned: p.binned!,
     })),
+    leads: binnedLeads.map((l) => ({ id: l.id, text: l.text, binned: l.binned! })),
+    notes: binnedNotes.map((n) => ({ id: n.id, text: n.body || 'a recording', binned: n.binned! })),
   };
 }
 

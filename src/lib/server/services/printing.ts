@@ -7,12 +7,12 @@ import {
   type PrintedReference,
   type Run,
 } from '../../core/citing';
-import { toCsl, type CslItem } from '../../core/source';
+import { toCsl, type CslItem, type CslType, type Variable } from '../../core/source';
 import { localeFile, styleOf } from '../catalogue';
 import type { Context } from '../context';
 import { now } from '../db/ids';
 import type { Source } from '../repositories/sources';
-import { print } from '../workers/pools';
+import { asks, print } from '../workers/pools';
 
 /** A style and a language. */
 export interface Look {
@@ -26,6 +26,21 @@ export interface ShownReference {
   html: string;
   text: string;
   label?: string;
+}
+
+const asked = new Map<string, Promise<Variable[]>>();
+
+/** The variables a style can print of a type, in its order; nothing when the style cannot be read. */
+export function printedFields(style: string, type: CslType): Promise<Variable[]> {
+  const key = `${style} ${type}`;
+  let known = asked.get(key);
+  if (!known) {
+    known = Promise.resolve()
+      .then(() => asks(style, styleOf(style).file, type))
+      .catch(() => []);
+    asked.set(key, known);
+  }
+  return known;
 }
 
 const task = ({ style, locale }: Look, items: CslItem[]) => ({

@@ -11,7 +11,8 @@ import { Refusal } from '../refusal';
 import { insertJob, updateJob, type Job } from '../repositories/jobs';
 import { fileSources, findProject } from '../repositories/projects';
 import { getSources, insertSource, type Source } from '../repositories/sources';
-import { readReferences } from '../workers/pools';
+import { read } from '../workers/pools';
+import { textOfBytes } from './bytes';
 import { doublesOf } from './capture';
 import { printList, shown, type Look } from './printing';
 import { binSources, listIds } from './sources';
@@ -142,17 +143,6 @@ const withTime = (record: SourceRecord, at: string, fileName: string): SourceRec
   },
 });
 
-/** Text of a file's bytes: UTF-8 (or UTF-16 with its mark), else Latin-1, which every byte sequence is. */
-export function textOfBytes(bytes: Uint8Array): string {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
-  }
-}
-
 /**
  * Begins the import of a file and gives its job at once. The file is read in a worker; all its entries are added in
  * one transaction. Refuses at once what is too large or in no format known.
@@ -187,7 +177,7 @@ async function runImport(ctx: Context, job: Job, text: string, input: ImportInpu
   try {
     await updateJob(ctx, job.id, { state: 'running' });
     step(`Reading ${input.fileName}`);
-    const { entries, skipped } = await readReferences({ format: input.format, text });
+    const { entries, skipped } = await read({ task: 'file', format: input.format, text });
     const report: ImportReport = {
       fileName: input.fileName,
       format: input.format,

@@ -5,8 +5,11 @@ import { now } from '../db/ids';
 import { tell } from '../events';
 import { changedMeanwhile, Refusal } from '../refusal';
 import { copiesOf } from '../repositories/copies';
+import { getKept, updateKept, type Keeping, type Kept } from '../repositories/kept';
+import { leads } from '../repositories/leads';
+import { notes } from '../repositories/notes';
 import { getPassage, updatePassage, type PassageState } from '../repositories/passages';
-import { findRevision, revisionsOf, stateAt } from '../repositories/revisions';
+import { findRevision, revisionsOf, stateAt, type Revision, type Subject } from '../repositories/revisions';
 import {
   getSource,
   living,
@@ -273,13 +276,7 @@ export async function undo(ctx: Context, revisionIds: string[]): Promise<void> {
   tell(ctx.libraryId, { kind: 'changed' });
 }
 
-async function bringBack(
-  ctx: Context,
-  subject: 'source' | 'passage',
-  id: string,
-  number: number,
-  why: string,
-) {
+async function bringBack(ctx: Context, subject: Subject, id: string, number: number, why: string) {
   if (number < 1) throw new Refusal(409, 'This is the first state there is.');
   const revisions = await revisionsOf(ctx, id);
   if (subject === 'source') {
@@ -288,9 +285,26 @@ async function bringBack(
     const state = stateAt<SourceState>({ record, citekey, checked, binned }, revisions, number);
     return updateSource(ctx, id, present.revision, state, why);
   }
+  if (subject === 'note') return bringKeptBack(ctx, notes, id, revisions, number, why);
+  if (subject === 'lead') return bringKeptBack(ctx, leads, id, revisions, number, why);
   const present = await getPassage(ctx, id);
   const { id: _id, revision, added: _added, sourceId: _source, ...present_state } = present;
   return updatePassage(ctx, id, revision, stateAt<PassageState>(present_state, revisions, number), why);
+}
+
+async function bringKeptBack<T extends Kept>(
+  ctx: Context,
+  keeping: Keeping<T>,
+  id: string,
+  revisions: Revision[],
+  number: number,
+  why: string,
+) {
+  const present = await getKept(ctx, keeping, id);
+  const state = Object.fromEntries(
+    keeping.state.map((k) => [k, (present as unknown as Record<string, unknown>)[k] ?? null]),
+  ) as Partial<T>;
+  return updateKept(ctx, keeping, id, present.revision, stateAt(state, revisions, number), why);
 }
 
 /** Brings a source back to an earlier revision, as a new one; nothing of the history is lost. */

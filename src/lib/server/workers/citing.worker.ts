@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import {
+  asksFor,
   createPrinter,
   openTree,
   type CiteItem,
@@ -11,7 +12,7 @@ import {
   type Printer,
   type Run,
 } from '../../core/citing';
-import type { CslItem } from '../../core/source';
+import type { CslItem, CslType, Variable } from '../../core/source';
 
 /** What to print, in which style and language; files are asset files of the catalogue. */
 export interface PrintTask {
@@ -31,6 +32,17 @@ const assets = join(
 );
 const asset = (file: string) => JSON.parse(readFileSync(join(assets, file), 'utf8')) as unknown;
 
+/** Which variables a style can print of a type. */
+export interface AsksTask {
+  what: 'asks';
+  style: string;
+  styleFile: string;
+  type: CslType;
+}
+
+const styleTree = (style: string, file: string) =>
+  openTree((asset(file) as Record<string, CompactTree>)[style]!);
+
 /** Printers lately used, newest last: making one costs a tenth of a second, keeping one a few megabytes. */
 const printers = new Map<string, Printer>();
 const KEPT = 8;
@@ -40,12 +52,7 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
   const kept = printers.get(key);
   if (kept) printers.delete(key);
   const printer =
-    kept ??
-    createPrinter(
-      openTree((asset(styleFile) as Record<string, CompactTree>)[style]!),
-      openTree(asset(localeFile) as CompactTree),
-      locale,
-    );
+    kept ?? createPrinter(styleTree(style, styleFile), openTree(asset(localeFile) as CompactTree), locale);
   printers.set(key, printer);
   const oldest = printers.keys().next().value;
   if (printers.size > KEPT && oldest !== undefined) printers.delete(oldest);
@@ -53,7 +60,10 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
 }
 
 /** The worker's one function. */
-export default function print(task: PrintTask): PrintedList | PrintedReference[] | Run[] {
+export default function print(
+  task: PrintTask | AsksTask,
+): PrintedList | PrintedReference[] | Run[] | Variable[] {
+  if (task.what === 'asks') return asksFor(styleTree(task.style, task.styleFile), task.type);
   const printer = printerFor(task);
   if (task.what === 'list') return printer.list(task.items);
   if (task.what === 'each') return printer.each(task.items);

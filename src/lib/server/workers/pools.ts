@@ -2,71 +2,104 @@ import { join } from 'node:path';
 import { Tinypool } from 'tinypool';
 import { config } from '../config';
 import { Refusal } from '../refusal';
-import type { PrintTask } from './citing.worker';
-import type { ReadFileTask, ReadPage, ReadPageTask } from './reading.worker';
+import type { CslType, Variable } from '../../core/source';
+import type { AsksTask, PrintTask } from './citing.worker';
+import type { ReadTask, Results, Unread } from './reading.worker';
 import type { PrintedList, PrintedReference, Run } from '../../core/citing';
-import type { ReadResult } from '../../core/formats';
+
+/**
+ * The worker threads. Pages are read in one, PDFs and scans in another, leaves are drawn in a third, so that a long
+ * document never keeps a page waiting. A pool of one thread each: two cores serve them and the server.
+ */
+type PoolName = 'reading' | 'documents' | 'drawing' | 'citing';
+const FILES: Record<PoolName, string> = {
+  reading: 'reading',
+  documents: 'reading',
+  drawing: 'reading',
+  citing: 'citing',
+};
+const MEGABYTES: Record<PoolName, number> = { reading: 512, documents: 768, drawing: 512, citing: 1024 };
 
 const pools = new Map<string, Tinypool>();
 
-function pool(name: 'reading' | 'citing'): Tinypool {
+function pool(name: PoolName): Tinypool {
   const key = `${config.buildFolder} ${name}`;
   let made = pools.get(key);
   if (!made) {
     made = new Tinypool({
-      filename: join(config.buildFolder, 'workers', `${name}.js`),
+      filename: join(config.buildFolder, 'workers', `${FILES[name]}.js`),
       minThreads: 0,
       maxThreads: 1,
       idleTimeout: 120_000,
-      resourceLimits: { maxOldGenerationSizeMb: name === 'reading' ? 512 : 1024 },
+      resourceLimits: { maxOldGenerationSizeMb: MEGABYTES[name] },
     });
     pools.set(key, made);
   }
   return made;
 }
 
-/** How long a worker may take, in milliseconds, before it is ended. */
-const PAGE_MS = 20_000;
-const FILE_MS = 300_000;
-
-async function bounded<T>(
-  name: 'reading' | 'citing',
-  task: unknown,
-  ms: number,
-  tooLong: string,
-): Promise<T> {
-  const signal = AbortSignal.timeout(ms);
-  try {
-    return (await pool(name).run(task, { signal })) as T;
-  } catch (error) {
-    if (signal.aborted) throw new Refusal(422, tooLong);
-    throw error;
-  }
+interface Bound {
+  pool: PoolName;
+  ms: number;
+  /** What the person is told when it takes longer, or more memory than there is. */
+  tooLong: string;
 }
 
-/** Reads a page in a worker thread with bounded memory and time. */
-export const readPage = (task: Omit<ReadPageTask, 'task'>): Promise<ReadPage> =>
-  bounded(
-    'reading',
-    { task: 'page', ...task },
-    PAGE_MS,
-    'The page is built in a way that takes too long to read. Start by hand with its address filled in.',
-  );
+const BOUNDS: Record<ReadTask['task'], Bound> = {
+  page: {
+    pool: 'reading',
+    ms: 20_000,
+    tooLong:
+      'The page is built in a way that takes too long to read. Start by hand with its address filled in.',
+  },
+  file: {
+    pool: 'reading',
+    ms: 300_000,
+    tooLong: 'The file takes too long to read. Cut it into smaller files and import them one after another.',
+  },
+  catalogue: { pool: 'reading', ms: 10_000, tooLong: 'The catalogue’s answer takes too long to read.' },
+  pdf: {
+    pool: 'documents',
+    ms: 120_000,
+    tooLong: 'The PDF takes too long to read. Split it and drop the part you cite.',
+  },
+  scan: { pool: 'documents', ms: 120_000, tooLong: 'The text of the picture takes too long to recognise.' },
+  set: { pool: 'documents', ms: 60_000, tooLong: 'The document takes too long to set for reading.' },
+  draw: { pool: 'drawing', ms: 30_000, tooLong: 'The page takes too long to draw.' },
+};
 
-/** Reads a file of references in a worker thread. */
-export const readReferences = (task: Omit<ReadFileTask, 'task'>): Promise<ReadResult> =>
-  bounded(
-    'reading',
-    { task: 'file', ...task },
-    FILE_MS,
-    'The file takes too long to read. Cut it into smaller files and import them one after another.',
-  );
+/** Reads in a worker thread with bounded memory and time. Refuses with words for the person. */
+export async function read<T extends ReadTask>(
+  task: T,
+  cancelled?: AbortSignal,
+): Promise<Results[T['task']]> {
+  const bound = BOUNDS[task.task];
+  const late = AbortSignal.timeout(bound.ms);
+  const signal = cancelled ? AbortSignal.any([late, cancelled]) : late;
+  let result: Results[keyof Results] | Unread;
+  try {
+    result = (await pool(bound.pool).run(task, { signal })) as Results[keyof Results] | Unread;
+  } catch (error) {
+    if (cancelled?.aborted) throw new Refusal(499, 'The capture was cancelled.');
+    const memory =
+      /memory/i.test((error as Error).message) ||
+      (error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY';
+    if (late.aborted || memory) throw new Refusal(422, bound.tooLong);
+    throw error;
+  }
+  if ('unreadable' in result) throw new Refusal(422, result.unreadable);
+  return result as Results[T['task']];
+}
 
 type Printed<W> = W extends 'list' ? PrintedList : W extends 'each' ? PrintedReference[] : Run[];
 
 /** Prints in a worker thread, one request after another. */
 export const print = <W extends PrintTask['what']>(task: PrintTask & { what: W }): Promise<Printed<W>> =>
   pool('citing').run(task) as Promise<Printed<W>>;
+
+/** The variables a style can print of a type, read from the style itself. */
+export const asks = (style: string, styleFile: string, type: CslType): Promise<Variable[]> =>
+  pool('citing').run({ what: 'asks', style, styleFile, type } satisfies AsksTask) as Promise<Variable[]>;
 
 /** Ends the worker threads. */
 export async function closePools(): Promise<void> {

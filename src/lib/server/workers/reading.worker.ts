@@ -1,134 +1,110 @@
-import DOMPurify from 'dompurify';
-import { JSDOM } from 'jsdom';
-import { candidatesOf, type Candidate } from '../../core/capture';
+import { catalogueCandidates, diagnosticOf } from '../../core/catalogues';
+import type { Candidate } from '../../core/capture';
+import { fromLeaves, printedLabels, readingHtml, type Leaf } from '../../core/documents';
 import { readFormat, type FormatName, type ReadResult } from '../../core/formats';
 import { textOf } from '../../core/passages';
-import { nfc } from '../../core/text';
+import { Unreadable } from '../../reading/failure';
+import { readPage, type PageGiven, type ReadPage } from '../../reading/page';
+import { drawLeaf, readPdfText } from '../../reading/pdf';
+import { recognise } from '../../reading/scan';
+import { parseXml } from '../../reading/xml';
+import { JSDOM } from 'jsdom';
 
-/** A fetched page to read. `contentType` is the header, for the character set. */
-export interface ReadPageTask {
+export interface ReadPageTask extends PageGiven {
   task: 'page';
-  bytes: Uint8Array;
-  contentType: string;
-  address: string;
 }
-
-/** What a page says and the page itself, sanitised for reading. `text` is the text passages are anchored on. */
-export interface ReadPage {
-  candidates: Candidate[];
-  html: string;
-  text: string;
-  title: string;
-  lang: string;
-}
-
 export interface ReadFileTask {
   task: 'file';
   format: FormatName;
   text: string;
 }
-
-const TAGS =
-  'a abbr address article aside b bdi bdo blockquote br caption cite code col colgroup dd del details dfn div dl dt em figcaption figure footer h1 h2 h3 h4 h5 h6 header hr i img ins kbd li main mark ol p pre q rp rt ruby s samp section small span strong sub summary sup table tbody td tfoot th thead time tr u ul var wbr'.split(
-    ' ',
-  );
-const ATTRIBUTES = [
-  'href',
-  'title',
-  'lang',
-  'dir',
-  'colspan',
-  'rowspan',
-  'alt',
-  'datetime',
-  'start',
-  'id',
-  'scope',
-];
-
-/** The part of a page worth keeping: what it marks as main when that holds most of the text, else the whole body. */
-function mainPart(document: Document): Element {
-  for (const gone of document.querySelectorAll(
-    'nav, form, dialog, [role="navigation"], [role="search"], [hidden]',
-  ))
-    gone.remove();
-  const whole = document.body.textContent?.length ?? 0;
-  for (const selector of ['main', '[role="main"]', 'article']) {
-    const parts = document.querySelectorAll(selector);
-    if (parts.length === 1 && (parts[0]!.textContent?.length ?? 0) > whole * 0.4) return parts[0]!;
-  }
-  return document.body;
+export interface ReadPdfTask {
+  task: 'pdf';
+  bytes: Uint8Array;
+}
+/** A picture to recognise, or some leaves of a PDF (indexes) that are pictures. */
+export interface ReadScanTask {
+  task: 'scan';
+  bytes: Uint8Array;
+  leaf?: number;
+}
+export interface SetLeavesTask {
+  task: 'set';
+  leaves: Leaf[];
+  labels: string[] | null;
+  data: { info: Record<string, string>; xmp: Record<string, string | string[]> };
+}
+export interface DrawTask {
+  task: 'draw';
+  bytes: Uint8Array;
+  leaf: number;
+  width: number;
+}
+export interface CatalogueTask {
+  task: 'catalogue';
+  xml: string;
 }
 
-/** White space as it shows: runs become one space, blank text between blocks goes, `pre` stays as it is. */
-function settleSpace(root: Element): void {
-  const view = root.ownerDocument.defaultView!;
-  const walker = root.ownerDocument.createTreeWalker(root, view.NodeFilter.SHOW_TEXT);
-  const texts: Text[] = [];
-  while (walker.nextNode()) texts.push(walker.currentNode as Text);
-  for (const text of texts) {
-    if (text.parentElement?.closest('pre')) text.data = nfc(text.data);
-    else text.data = nfc(text.data).replace(/[ \t\n\r\f]+/g, ' ');
-    const blank = text.data.trim() === '';
-    const beside = [text.previousSibling, text.nextSibling];
-    if (
-      blank &&
-      beside.every(
-        (n) =>
-          !n ||
-          /^(?:P|DIV|H\d|UL|OL|LI|TABLE|T\w+|TR|SECTION|ARTICLE|HEADER|FOOTER|BLOCKQUOTE|FIGURE|DL|DT|DD|HR|MAIN|ASIDE)$/.test(
-            n.nodeName,
-          ),
-      )
-    )
-      text.remove();
-  }
+/** A document with pages as it is kept: its reading page, its text, the printed labels, and what it says of itself. */
+export interface SetLeaves {
+  html: string;
+  text: string;
+  labels: (string | null)[];
+  candidates: Candidate[];
 }
 
-function readPage({ bytes, contentType, address }: ReadPageTask): ReadPage {
-  const dom = new JSDOM(Buffer.from(bytes), {
-    url: address,
-    contentType: /xml/.test(contentType) ? 'text/html' : contentType || 'text/html',
-  });
-  const { document } = dom.window;
-  const candidates = candidatesOf(document, address);
-  const title = document.title;
-  const lang = document.documentElement.lang;
-  const purify = DOMPurify(dom.window);
-  purify.addHook('afterSanitizeAttributes', (node) => {
-    if (node.tagName === 'A' && node.hasAttribute('href')) {
-      const href = node.getAttribute('href')!;
-      if (!URL.canParse(href, address) || !/^https?:$/.test(new URL(href, address).protocol))
-        node.removeAttribute('href');
-      else {
-        node.setAttribute('href', new URL(href, address).href);
-        node.setAttribute('target', '_blank');
-        node.setAttribute('rel', 'noopener noreferrer nofollow');
-      }
-    }
-    if (node.tagName === 'IMG') {
-      const note = node.ownerDocument.createElement('span');
-      note.setAttribute('data-picture', node.getAttribute('alt') || 'without description');
-      node.replaceWith(note);
-    }
-  });
-  const clean = purify.sanitize(mainPart(document).outerHTML, {
-    ALLOWED_TAGS: TAGS,
-    ALLOWED_ATTR: [...ATTRIBUTES, 'data-picture', 'target', 'rel'],
-    ALLOW_DATA_ATTR: false,
-    ALLOW_ARIA_ATTR: false,
-    RETURN_DOM_FRAGMENT: true,
-  });
-  const root = document.createElement('div');
-  root.append(clean);
-  settleSpace(root);
-  const { text } = textOf(root);
-  const html = root.innerHTML;
+/** What a worker gives for each task; `unreadable` carries words for the person. */
+export type Unread = { unreadable: string };
+export type Results = {
+  page: ReadPage;
+  file: ReadResult;
+  pdf: Awaited<ReturnType<typeof readPdfText>>;
+  scan: Awaited<ReturnType<typeof recognise>>;
+  set: SetLeaves;
+  draw: Uint8Array;
+  catalogue: { candidates: Candidate[]; diagnostic?: string };
+};
+export type ReadTask =
+  ReadPageTask | ReadFileTask | ReadPdfTask | ReadScanTask | SetLeavesTask | DrawTask | CatalogueTask;
+
+function setLeaves({ leaves, labels: given, data }: SetLeavesTask): SetLeaves {
+  const labels = printedLabels(leaves, given);
+  const html = readingHtml(leaves, labels);
+  const dom = new JSDOM(`<body>${html}</body>`);
+  const { text } = textOf(dom.window.document.body);
   dom.window.close();
-  return { candidates, html, text, title, lang };
+  return { html, text, labels: labels.map((l) => l ?? null), candidates: fromLeaves(leaves, labels, data) };
 }
 
-/** The worker's one function: reads a page or a file of references. Nothing here touches the network or a database. */
-export default function read(task: ReadPageTask | ReadFileTask): ReadPage | ReadResult {
-  return task.task === 'page' ? readPage(task) : readFormat(task.format, task.text);
+function readCatalogue(xml: string): Results['catalogue'] {
+  const doc = parseXml(xml);
+  const diagnostic = diagnosticOf(doc);
+  return { candidates: catalogueCandidates(doc), ...(diagnostic ? { diagnostic } : {}) };
+}
+
+/** The worker's one function: reads a document. Nothing here touches the network or a database. */
+export default async function read(task: ReadTask): Promise<Results[keyof Results] | Unread> {
+  try {
+    switch (task.task) {
+      case 'page':
+        return readPage(task);
+      case 'file':
+        return readFormat(task.format, task.text);
+      case 'pdf':
+        return await readPdfText(task.bytes);
+      case 'scan':
+        return await recognise(
+          task.leaf === undefined ? task.bytes : await drawLeaf(task.bytes, task.leaf + 1, 2_200),
+        );
+      case 'set':
+        return setLeaves(task);
+      case 'draw':
+        return new Uint8Array(await drawLeaf(task.bytes, task.leaf, task.width));
+      case 'catalogue':
+        return readCatalogue(task.xml);
+    }
+  } catch (error) {
+    if (error instanceof Unreadable) return { unreadable: error.message };
+    throw error;
+  }
 }

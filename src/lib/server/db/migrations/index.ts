@@ -1,14 +1,18 @@
 import type { Knex } from 'knex';
 import * as ground from './0001-ground';
+import * as capture from './0002-capture';
 
 interface Migration {
   name: string;
   up: (db: Knex) => Promise<void>;
 }
 
-const MIGRATIONS: Migration[] = [{ name: '0001-ground', up: ground.up }];
+export const MIGRATIONS: Migration[] = [
+  { name: '0001-ground', up: ground.up },
+  { name: '0002-capture', up: capture.up },
+];
 
-/** The migrations, in order. They only go forward; a new one is added at the end. */
+/** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
 export const migrationSource: Knex.MigrationSource<Migration> = {
   getMigrations: () => Promise.resolve(MIGRATIONS),
   getMigrationName: (m) => m.name,

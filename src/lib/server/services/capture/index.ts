@@ -1,297 +1,82 @@
-import { fromCslJson, reconcile, recordOf, type Candidate } from '../../core/capture';
-import { compare, keysOf } from '../../core/duplicates';
-import { FORMATS, sniff } from '../../core/formats';
+import { z } from 'zod';
+import { FORMATS, sniff } from '../../../core/formats';
+import { looksLikeReference, splitReferences } from '../../../core/leads';
 import {
+  dateText,
   emptyRecord,
-  findDoi,
+  nameText,
   recognise,
+  recogniseLines,
   shortLabel,
-  type SourceRecord,
   type CslType,
-} from '../../core/source';
-import { config } from '../config';
-import { transaction, type Context } from '../context';
-import { now } from '../db/ids';
-import { tell } from '../events';
-import { keepFile } from '../files/store';
-import { fetchOutside, type Fetched } from '../http/fetch-outside';
-import { log } from '../log';
-import { Refusal } from '../refusal';
-import { insertCopy, type Copy } from '../repositories/copies';
-import { getJob, insertJob, updateJob, type Job } from '../repositories/jobs';
-import { fileSources, findProject } from '../repositories/projects';
-import { insertSource, living, openSource, type Source, type SourceRow } from '../repositories/sources';
-import { readPage } from '../workers/pools';
-import type { ReadPage } from '../workers/reading.worker';
+  type SourceRecord,
+} from '../../../core/source';
+import { sniffBytes } from '../../../reading/sniff';
+import { transaction, type Context } from '../../context';
+import { now } from '../../db/ids';
+import { tell } from '../../events';
+import { keepFile } from '../../files/store';
+import { log } from '../../log';
+import { Refusal } from '../../refusal';
+import { held, hold, letGo } from '../../repositories/holds';
+import { getJob, insertJob, updateJob, type Job } from '../../repositories/jobs';
+import { fileSources, findProject } from '../../repositories/projects';
+import { insertSource, type Source } from '../../repositories/sources';
+import { gather, gatherListed, MOST_BYTES, type Doing } from './gather';
+import { doublesOf, keepAsCopy, keepNew, presetOf, tickLead } from './keep';
+import type { CaptureInput, CaptureResult, Choice, Gathered, Held, Into } from './types';
 
-/** What was put into the capture field, and the project it goes to. */
-export interface CaptureInput {
-  text: string;
-  projectId?: string;
-}
+export { doublesOf } from './keep';
+export { fetchCopy } from './gather';
+export type { CaptureInput, CaptureResult, Choice, Into } from './types';
 
-/** What came of a capture. `doubles` are sources it looks the same as. */
-export interface CaptureResult {
-  sourceId: string;
-  label: string;
-  copyId?: string;
-  doubles: { id: string; label: string; reason: string }[];
-  note?: string;
-}
-
-const PAGE_BYTES = 12 * 1024 * 1024;
-const RECORD_BYTES = 2 * 1024 * 1024;
-const HTML = /^(?:text\/html|application\/xhtml\+xml)$/;
-
-/** Looks like HTML whatever the header says: the WHATWG MIME sniffing signatures that matter here. */
-const looksLikeHtml = (bytes: Buffer) =>
-  /^\s*(?:<!doctype html|<html|<head|<!--)/i.test(bytes.subarray(0, 512).toString('latin1'));
-
-const KINDS: [RegExp, string][] = [
-  [/^image\//, 'a picture'],
-  [/^application\/pdf/, 'a PDF'],
-  [/^(?:video|audio)\//, 'a recording'],
-  [/zip|compressed|octet-stream/, 'a file to download'],
-  [/json|xml|csv/, 'a data file'],
-];
-
-/** Why a fetched document is not a page that can be read, or nothing. */
-function notAPage(fetched: Fetched): Refusal | undefined {
-  const host = new URL(fetched.address).host;
-  if (fetched.status === 404 || fetched.status === 410)
-    return new Refusal(
-      404,
-      `${host} has no page at this address (it answered ${fetched.status}). Check the address, or start by hand with it filled in.`,
-    );
-  if (fetched.status === 401 || fetched.status === 403)
-    return new Refusal(
-      403,
-      `${host} shows this page only to people who are signed in (it answered ${fetched.status}). Start by hand with the address filled in.`,
-    );
-  if (fetched.status >= 400)
-    return new Refusal(
-      502,
-      `${host} answered with an error (${fetched.status}). Try again later, or start by hand with the address filled in.`,
-    );
-  const { mediaType, bytes } = fetched;
-  const binary = bytes.subarray(0, 512).includes(0);
-  if (!binary && (HTML.test(mediaType) || looksLikeHtml(bytes))) return undefined;
-  const kind = KINDS.find(([pattern]) => pattern.test(mediaType))?.[1] ?? 'something else than a page';
-  return new Refusal(
-    415,
-    `The address leads to ${kind}, not to a page Retexa can read. Capture the page that describes it, or start by hand with the address filled in.`,
-  );
-}
-
-async function fetchPage(address: string, signal: AbortSignal): Promise<Fetched> {
-  const fetched = await fetchOutside(address, {
-    accept: 'text/html,application/xhtml+xml;q=0.9,*/*;q=0.1',
-    maxBytes: PAGE_BYTES,
-    signal,
-  });
-  const refusal = notAPage(fetched);
-  if (refusal) throw refusal;
-  return fetched;
-}
-
-/**
- * Asks the DOI registry for its record by content negotiation. `undefined` when it does not know the DOI; throws a
- * Refusal when it cannot be asked.
- */
-async function askRegistry(
-  doi: string,
-  signal: AbortSignal,
-): Promise<{ candidates: Candidate[]; address: string } | undefined> {
-  const address = `${config.doiRegistry}/${encodeURIComponent(doi).replace(/%2F/g, '/')}`;
-  const fetched = await fetchOutside(address, {
-    accept: 'application/vnd.citationstyles.csl+json',
-    maxBytes: RECORD_BYTES,
-    signal,
-  });
-  if (fetched.status === 404) return undefined;
-  if (fetched.status >= 400)
-    throw new Refusal(502, `The DOI registry answered with an error (${fetched.status}). Try again later.`);
-  try {
-    return {
-      candidates: fromCslJson(
-        JSON.parse(fetched.bytes.toString('utf8')) as Record<string, unknown>,
-        'registry',
-      ),
-      address,
-    };
-  } catch {
-    throw new Refusal(
-      502,
-      'The DOI registry’s answer could not be read. Try again later, or start by hand with the DOI filled in.',
-    );
-  }
-}
-
-/** Living sources that the record looks the same as, by the keys they share. */
-export async function doublesOf(
-  ctx: Context,
-  record: SourceRecord,
-  except?: string,
-): Promise<CaptureResult['doubles']> {
-  const keys = keysOf(record);
-  const value = (prefix: string) => keys.find((k) => k.startsWith(prefix))?.slice(prefix.length);
-  const rows = (await living(ctx, {}).where((any) => {
-    void any.where('title_key', value('title ') ?? '\u0000');
-    const doi = value('doi ');
-    const address = value('address ');
-    if (doi) void any.orWhere('doi', doi);
-    if (address) void any.orWhere('address_key', address);
-  })) as SourceRow[];
-  return rows
-    .map(openSource)
-    .filter((s) => s.id !== except)
-    .map((s) => ({ source: s, judgement: compare(record, s.record) }))
-    .filter(({ judgement }) => judgement.verdict !== 'different')
-    .map(({ source, judgement }) => ({
-      id: source.id,
-      label: shortLabel(source.record),
-      reason: judgement.reasons[0] ?? 'alike',
-    }));
-}
-
-interface Gathered {
-  record: SourceRecord;
-  page?: { fetched: Fetched; read: ReadPage };
-  note?: string;
-}
-
-async function fromAddress(
-  address: string,
-  signal: AbortSignal,
-  step: (words: string) => void,
-): Promise<Gathered> {
-  step('Fetching the page');
-  const fetched = await fetchPage(address, signal);
-  step('Reading the page');
-  const read = await readPage({
-    bytes: fetched.bytes,
-    contentType: fetched.contentType,
-    address: fetched.address,
-  });
-  const doi = read.candidates.find((c) => c.field === 'DOI')?.value as string | undefined;
-  let note: string | undefined;
-  let registry: Candidate[] = [];
-  if (doi) {
-    step('Asking the registry');
-    try {
-      const answer = await askRegistry(doi, signal);
-      if (answer) registry = answer.candidates;
-      else note = `The registry does not know the DOI ${doi} that the page gives.`;
-    } catch (error) {
-      if (!(error instanceof Refusal) || signal.aborted) throw error;
-      note = `The registry could not be asked: ${error.message}`;
-    }
-  }
-  return {
-    record: recordOf([...registry, ...read.candidates], fetched.address, now()),
-    page: { fetched, read },
-    ...(note ? { note } : {}),
-  };
-}
-
-async function fromDoi(doi: string, signal: AbortSignal, step: (words: string) => void): Promise<Gathered> {
-  step('Asking the registry');
-  const answer = await askRegistry(doi, signal);
-  if (!answer)
-    throw new Refusal(
-      404,
-      `The registry does not know the DOI ${doi}. Check it against the document, or start by hand with it filled in.`,
-    );
-  step('Fetching the page');
-  try {
-    const fetched = await fetchPage(answer.address, signal);
-    const read = await readPage({
-      bytes: fetched.bytes,
-      contentType: fetched.contentType,
-      address: fetched.address,
-    });
-    const own = read.candidates.find((c) => c.field === 'DOI')?.value as string | undefined;
-    const same = own !== undefined && findDoi(own)?.toLowerCase() === doi.toLowerCase();
-    const record = recordOf([...answer.candidates, ...(same ? read.candidates : [])], fetched.address, now());
-    return { record: { ...record, DOI: record.DOI ?? doi }, page: { fetched, read } };
-  } catch (error) {
-    if (!(error instanceof Refusal) || signal.aborted) throw error;
-    const said = answer.candidates.filter((c) => c.field !== 'URL');
-    const record = reconcile(said, answer.address, now());
-    return {
-      record: { ...record, DOI: record.DOI ?? doi },
-      note: `No copy of the page was kept: ${error.message}`,
-    };
-  }
-}
-
-/** The row of a copy from a page fetched and read, its files already in the store. */
-async function keepPage(fetched: Fetched, read: ReadPage): Promise<Omit<Copy, 'id' | 'source_id'>> {
-  return {
-    kind: 'page',
-    media_type: fetched.mediaType || 'text/html',
-    sha256: await keepFile(fetched.bytes),
-    size: fetched.bytes.length,
-    reading_sha256: await keepFile(Buffer.from(read.html, 'utf8')),
-    title: read.title,
-    address: fetched.address,
-    captured: now(),
-    text: read.text,
-  };
-}
-
-/** Fetches a page again, for a copy that is to be renewed. */
-export async function fetchCopy(address: string): Promise<Omit<Copy, 'id' | 'source_id'>> {
-  const fetched = await fetchPage(address, AbortSignal.timeout(60_000));
-  const read = await readPage({
-    bytes: fetched.bytes,
-    contentType: fetched.contentType,
-    address: fetched.address,
-  });
-  return keepPage(fetched, read);
-}
-
-async function keep(ctx: Context, gathered: Gathered, projectId: string | undefined): Promise<CaptureResult> {
-  const { record, page, note } = gathered;
-  const copy = page && (await keepPage(page.fetched, page.read));
-  const doubles = await doublesOf(ctx, record);
-  const [source, kept] = await transaction(ctx, async (inner) => {
-    const added = await insertSource(inner, record, { why: 'captured' });
-    const keptCopy = copy && (await insertCopy(inner, { ...copy, source_id: added.id }));
-    if (projectId && (await findProject(inner, projectId))) await fileSources(inner, projectId, [added.id]);
-    return [added, keptCopy] as const;
-  });
-  return {
-    sourceId: source.id,
-    label: shortLabel(record),
-    doubles,
-    ...(kept ? { copyId: kept.id } : {}),
-    ...(note ? { note } : {}),
-  };
-}
+/** What goes with a capture, as a request says it. */
+export const into = z.object({
+  projectId: z.string().max(60).optional(),
+  sectionId: z.string().max(60).optional(),
+  tags: z.array(z.string().trim().min(1).max(120)).max(50).optional(),
+  note: z.string().max(20_000).optional(),
+  presetId: z.string().max(60).optional(),
+  leadId: z.string().max(60).optional(),
+});
 
 const running = new Map<string, AbortController>();
 
-/** Carries out a capture job and notes what came of it. Never throws. */
-async function run(ctx: Context, job: Job): Promise<void> {
-  const { text, projectId } = job.input as CaptureInput;
+/** The works of a list as they are shown to choose from, those in the library marked. */
+async function choicesOf(ctx: Context, works: Extract<Held, { kind: 'list' }>['works']): Promise<Choice[]> {
+  const choices: Choice[] = [];
+  for (const { record } of works) {
+    const [double] = await doublesOf(ctx, record);
+    choices.push({
+      title: record.title ?? '',
+      who: (record.author ?? record.editor ?? []).map(nameText).slice(0, 4).join('; '),
+      year: dateText(record.issued),
+      type: record.type,
+      ...(double ? { here: double.id } : {}),
+    });
+  }
+  return choices;
+}
+
+/** Carries a job out in the words of `work`, and notes what came of it. Never throws. */
+async function carryOut(
+  ctx: Context,
+  job: Job,
+  work: (doing: Doing, input: CaptureInput) => Promise<CaptureResult>,
+): Promise<void> {
+  const input = job.input as CaptureInput;
   const abort = new AbortController();
   running.set(job.id, abort);
-  const step = (words: string) =>
-    tell(ctx.libraryId, { kind: 'job', job: { id: job.id, kind: 'capture', state: 'running', step: words } });
+  const step = (words: string, done?: number, total?: number) =>
+    tell(ctx.libraryId, {
+      kind: 'job',
+      job: { id: job.id, kind: 'capture', state: 'running', step: words, ...(total ? { done, total } : {}) },
+    });
   try {
     await updateJob(ctx, job.id, { state: 'running', error: null });
-    const given = recognise(text);
-    const gathered =
-      given.kind === 'doi'
-        ? await fromDoi(given.doi, abort.signal, step)
-        : given.kind === 'address'
-          ? await fromAddress(given.address, abort.signal, step)
-          : undefined;
-    if (!gathered)
-      throw new Refusal(422, 'Neither an address nor a DOI. Start by hand with it as the title.');
-    step('Keeping it');
-    const result = await keep(ctx, gathered, projectId);
+    const preset = await presetOf(ctx, input);
+    const keeping = { page: preset?.keepPage ?? true, pdf: preset?.keepPdf ?? true };
+    const result = await work({ signal: abort.signal, step, keeping }, input);
     await updateJob(ctx, job.id, { state: 'done', result });
   } catch (error) {
     if (!(error instanceof Refusal)) log.error({ job: job.id, err: error }, 'capture failed');
@@ -308,6 +93,41 @@ async function run(ctx: Context, job: Job): Promise<void> {
   }
 }
 
+async function keepOrAsk(
+  ctx: Context,
+  jobId: string,
+  gathered: Gathered,
+  input: CaptureInput,
+): Promise<CaptureResult> {
+  const doubles = await doublesOf(ctx, gathered.record);
+  const sure = doubles.filter((d) => d.sure);
+  if (sure.length) {
+    await hold(ctx, jobId, { kind: 'one', gathered } satisfies Held);
+    return {
+      kind: 'here',
+      label: shortLabel(gathered.record),
+      doubles: sure.map(({ id, label, reason }) => ({ id, label, reason })),
+      hasCopy: gathered.copies.length > 0,
+      notes: gathered.notes,
+    };
+  }
+  return {
+    kind: 'kept',
+    doubles: doubles.map(({ id, label, reason }) => ({ id, label, reason })),
+    ...(await keepNew(ctx, gathered, input)),
+  };
+}
+
+const run = (ctx: Context, job: Job) =>
+  carryOut(ctx, job, async (doing, input) => {
+    const gathered = await gather(input, doing);
+    doing.step('Keeping it');
+    if ('record' in gathered) return keepOrAsk(ctx, job.id, gathered, input);
+    const { works, address, title } = gathered;
+    await hold(ctx, job.id, { kind: 'list', address, works } satisfies Held);
+    return { kind: 'list', title: title || address, works: await choicesOf(ctx, works) };
+  });
+
 /** Captures wait here so that at most a few run at once. */
 const queue: (() => Promise<void>)[] = [];
 let active = 0;
@@ -323,28 +143,105 @@ function pump(): void {
   }
 }
 
-/**
- * Begins a capture and gives its job at once; the work goes on behind. Refuses text that is neither an address, a DOI
- * nor an ISBN, naming what it could be instead.
- */
-export async function capture(ctx: Context, input: CaptureInput): Promise<Job> {
-  const given = recognise(input.text);
-  if (given.kind === 'isbn' || given.kind === 'text') {
-    const format = sniff(input.text);
-    throw new Refusal(
-      422,
-      given.kind === 'isbn'
-        ? `This is the ISBN ${given.isbn}. Start the book by hand with it filled in.`
-        : format && input.text.length > 20
-          ? `This looks like ${FORMATS[format].label}. Import it as references.`
-          : 'This is neither an address nor a DOI. Start by hand with it as the title.',
-    );
-  }
-  const job = await insertJob(ctx, 'capture', input);
-  queue.push(() => run(ctx, job));
+function enqueue(ctx: Context, work: () => Promise<void>): void {
+  queue.push(work);
   tell(ctx.libraryId, { kind: 'changed' });
   pump();
+}
+
+async function begin(ctx: Context, input: CaptureInput): Promise<Job> {
+  const job = await insertJob(ctx, 'capture', input);
+  enqueue(ctx, () => run(ctx, job));
   return job;
+}
+
+/** What a text that is no address and no identifier may be; the interface offers what fits. */
+export type Otherwise = 'references' | 'reference' | 'text';
+
+/** Refuses a text, naming what it could be instead, in words and in one word for the interface. */
+export class NotCaptured extends Refusal {
+  constructor(
+    message: string,
+    readonly otherwise: Otherwise,
+  ) {
+    super(422, message, [otherwise]);
+  }
+}
+
+/**
+ * Begins the capture of what was typed or pasted and gives its jobs at once; the work goes on behind. Several
+ * identifiers or addresses, one a line, are a job each. Refuses any other text, saying what it could be.
+ */
+export async function capture(ctx: Context, input: CaptureInput): Promise<Job[]> {
+  const many = recogniseLines(input.text);
+  const lines = many
+    ? input.text
+        .split(/\r?\n/)
+        .map((l) => l.trim())
+        .filter(Boolean)
+    : [input.text];
+  if (lines.length > 200)
+    throw new Refusal(413, `These are ${lines.length} lines; at most 200 are captured at once.`);
+  if (!many && recognise(input.text).kind === 'text') {
+    const format = sniff(input.text);
+    if (format && input.text.length > 20)
+      throw new NotCaptured(
+        `This looks like ${FORMATS[format].label}. Import it as references.`,
+        'references',
+      );
+    const references = splitReferences(input.text);
+    if (references.length > 1 && references.filter(looksLikeReference).length >= references.length / 2)
+      throw new NotCaptured(
+        `These look like ${references.length} references. Keep them as leads to look up one by one.`,
+        'reference',
+      );
+    if (looksLikeReference(input.text))
+      throw new NotCaptured(
+        'This looks like a reference. Keep it as a lead to look up later, or start by hand.',
+        'reference',
+      );
+    throw new NotCaptured(
+      'This is no address and no identifier. Keep it as a thought, or start by hand with it as the title.',
+      'text',
+    );
+  }
+  const jobs: Job[] = [];
+  for (const text of lines) jobs.push(await begin(ctx, { ...input, text }));
+  return jobs;
+}
+
+/** What a file handed over is, for sending it the right way. */
+export async function captureFile(ctx: Context, bytes: Uint8Array, name: string, given: Into): Promise<Job> {
+  if (bytes.byteLength === 0) throw new Refusal(422, `${name} is empty.`);
+  if (bytes.byteLength > MOST_BYTES)
+    throw new Refusal(413, `${name} is larger than 50 MB. Save a smaller version and drop that.`);
+  const kind = sniffBytes(bytes);
+  if (kind === 'zip') throw new Refusal(415, `${name} is a packed file. Unpack it and drop what is in it.`);
+  if (kind === 'binary' || kind === 'audio' || kind === 'text')
+    throw new Refusal(
+      415,
+      `${name} is no document Retexa reads. It reads PDF, saved pages, pictures of pages, BibTeX, RIS and CSL-JSON.`,
+    );
+  const sha256 = await keepFile(Buffer.from(bytes));
+  return begin(ctx, { ...given, text: name, file: { sha256, name } });
+}
+
+/** Captures a page handed over as the person sees it, with what is selected on it. */
+export async function captureHandedPage(
+  ctx: Context,
+  page: { html: string; address: string; title: string; selection?: string },
+  given: Into,
+): Promise<Job> {
+  const bytes = Buffer.from(page.html, 'utf8');
+  if (bytes.length > MOST_BYTES / 4)
+    throw new Refusal(413, 'The page is larger than 12 MB. Select a part of it, or capture its address.');
+  const sha256 = await keepFile(bytes);
+  return begin(ctx, {
+    ...given,
+    text: page.title || page.address,
+    page: { sha256, address: page.address },
+    ...(page.selection ? { selection: page.selection } : {}),
+  });
 }
 
 /** Tries a failed capture again. */
@@ -353,9 +250,7 @@ export async function retryCapture(ctx: Context, id: string): Promise<void> {
   if (job.kind !== 'capture' || job.state !== 'failed')
     throw new Refusal(409, 'Only a capture that failed can be tried again.');
   await updateJob(ctx, id, { state: 'waiting', error: null });
-  queue.push(() => run(ctx, job));
-  tell(ctx.libraryId, { kind: 'changed' });
-  pump();
+  enqueue(ctx, () => run(ctx, job));
 }
 
 /** Stops a capture that is running. */
@@ -363,21 +258,115 @@ export function cancelCapture(id: string): void {
   running.get(id)?.abort();
 }
 
+async function waitingFor(
+  ctx: Context,
+  id: string,
+  kind: Held['kind'],
+): Promise<{ job: Job; content: Held }> {
+  const job = await getJob(ctx, id);
+  const content = await held<Held>(ctx, id);
+  if (job.state !== 'done' || content?.kind !== kind)
+    throw new Refusal(409, 'This capture waits for no answer any more.');
+  return { job, content };
+}
+
+/** Answers "already here": adds the page to the source there is as another copy, or keeps both. */
+export async function answerHere(
+  ctx: Context,
+  id: string,
+  answer: { sourceId: string } | 'both',
+): Promise<void> {
+  const { job, content } = await waitingFor(ctx, id, 'one');
+  const { gathered } = content as Extract<Held, { kind: 'one' }>;
+  const input = job.input as CaptureInput;
+  const { doubles } = job.result as Extract<CaptureResult, { kind: 'here' }>;
+  const kept =
+    answer === 'both'
+      ? await keepNew(ctx, gathered, input)
+      : await keepAsCopy(ctx, gathered, input, answer.sourceId);
+  await letGo(ctx, id);
+  await updateJob(ctx, id, {
+    state: 'done',
+    result: { kind: 'kept', doubles: answer === 'both' ? doubles : [], ...kept } satisfies CaptureResult,
+  });
+  tell(ctx.libraryId, { kind: 'changed' });
+}
+
+/** Captures the works chosen from a list, one job with progress; a work that cannot be read is kept as listed, and said. */
+export async function answerList(ctx: Context, id: string, picks: number[]): Promise<void> {
+  const { job, content } = await waitingFor(ctx, id, 'list');
+  const { works, address } = content as Extract<Held, { kind: 'list' }>;
+  const chosen = [...new Set(picks)]
+    .sort((a, b) => a - b)
+    .map((i) => works[i])
+    .filter((w) => w !== undefined);
+  if (chosen.length === 0)
+    throw new Refusal(422, 'Nothing is ticked. Tick the works to keep, or put the list away.');
+  await updateJob(ctx, id, { state: 'waiting' });
+  enqueue(ctx, () =>
+    carryOut(ctx, job, async (doing, input) => {
+      const result: Extract<CaptureResult, { kind: 'several' }> = {
+        kind: 'several',
+        kept: [],
+        failed: [],
+        here: 0,
+      };
+      for (const [i, work] of chosen.entries()) {
+        doing.signal.throwIfAborted();
+        const count = (words: string) =>
+          doing.step(`${i + 1} of ${chosen.length}: ${words}`, i, chosen.length);
+        count('fetching');
+        const title = work.record.title ?? '';
+        try {
+          const gathered = await gatherListed(work, address, { ...doing, step: count });
+          const { note: _note, ...into } = input;
+          const kept = await keepNew(ctx, gathered, into as CaptureInput);
+          result.kept.push({ sourceId: kept.sourceId, label: kept.label });
+          for (const reason of gathered.notes) result.failed.push({ title, reason });
+        } catch (error) {
+          if (doing.signal.aborted) break;
+          if (!(error instanceof Refusal)) log.error({ job: id, err: error }, 'a listed work failed');
+          result.failed.push({
+            title,
+            reason: error instanceof Refusal ? error.message : 'It could not be read.',
+          });
+        }
+        tell(ctx.libraryId, { kind: 'changed' });
+      }
+      await letGo(ctx, id);
+      return result;
+    }),
+  );
+}
+
 /** Starts a source by hand, with what is already known filled in. It waits in Intake until it is checked. */
 export async function startByHand(
   ctx: Context,
-  given: { type: CslType; title?: string; URL?: string; DOI?: string; ISBN?: string },
-  projectId?: string,
+  given: { type: CslType; record?: SourceRecord } & Partial<
+    Record<'title' | 'URL' | 'DOI' | 'ISBN' | 'PMID', string>
+  >,
+  where: Into = {},
 ): Promise<Source> {
-  const { type, ...fields } = given;
-  const record: SourceRecord = { ...emptyRecord(type), ...fields };
+  const { type, record: known, ...fields } = given;
+  const record: SourceRecord = { ...(known ?? emptyRecord(type)), type, ...fields };
+  const origins = { ...record.retexa.origins };
   for (const [field, value] of Object.entries(fields))
-    record.retexa.origins[field] = [{ kind: 'person', value, at: now() }];
+    origins[field] = [{ kind: 'person', value, at: now() }];
   const source = await transaction(ctx, async (inner) => {
-    const added = await insertSource(inner, record, { why: 'started by hand' });
-    if (projectId && (await findProject(inner, projectId))) await fileSources(inner, projectId, [added.id]);
+    const tags = where.tags ?? [];
+    const added = await insertSource(
+      inner,
+      { ...record, retexa: { ...record.retexa, tags, origins } },
+      { why: 'started by hand' },
+    );
+    if (where.projectId && (await findProject(inner, where.projectId)))
+      await fileSources(inner, where.projectId, [added.id]);
+    if (where.leadId) await tickLead(inner, where.leadId, added.id);
     return added;
   });
   tell(ctx.libraryId, { kind: 'changed' });
   return source;
 }
+
+/** Whether a job is a capture. */
+export const isCapture = (job: Job): job is Job<CaptureInput, CaptureResult> => job.kind === 'capture';

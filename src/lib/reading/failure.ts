@@ -1,0 +1,2 @@
+/** A document that cannot be read, in words for the person. */
+export class Unreadable extends Error {}

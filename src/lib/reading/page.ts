@@ -1,0 +1,121 @@
+import DOMPurify from 'dompurify';
+import { JSDOM } from 'jsdom';
+import { readDocument, type PageReading } from '../core/capture';
+import { textOf } from '../core/passages';
+import { nfc } from '../core/text';
+const TAGS =
+  'a abbr address article aside b bdi bdo blockquote br caption cite code col colgroup dd del details dfn div dl dt em figcaption figure footer h1 h2 h3 h4 h5 h6 header hr i img ins kbd li main mark ol p pre q rp rt ruby s samp section small span strong sub summary sup table tbody td tfoot th thead time tr u ul var wbr'.split(
+    ' ',
+  );
+const ATTRIBUTES = [
+  'href',
+  'title',
+  'lang',
+  'dir',
+  'colspan',
+  'rowspan',
+  'alt',
+  'datetime',
+  'start',
+  'id',
+  'scope',
+];
+
+/** The part of a page worth keeping: what it marks as main when that holds most of the text, else the whole body. */
+function mainPart(document: Document): Element {
+  for (const gone of document.querySelectorAll(
+    'nav, form, dialog, [role="navigation"], [role="search"], [hidden]',
+  ))
+    gone.remove();
+  const whole = document.body.textContent?.length ?? 0;
+  for (const selector of ['main', '[role="main"]', 'article']) {
+    const parts = document.querySelectorAll(selector);
+    if (parts.length === 1 && (parts[0]!.textContent?.length ?? 0) > whole * 0.4) return parts[0]!;
+  }
+  return document.body;
+}
+
+/** White space as it shows: runs become one space, blank text between blocks goes, `pre` stays as it is. */
+function settleSpace(root: Element): void {
+  const view = root.ownerDocument.defaultView!;
+  const walker = root.ownerDocument.createTreeWalker(root, view.NodeFilter.SHOW_TEXT);
+  const texts: Text[] = [];
+  while (walker.nextNode()) texts.push(walker.currentNode as Text);
+  for (const text of texts) {
+    if (text.parentElement?.closest('pre')) text.data = nfc(text.data);
+    else text.data = nfc(text.data).replace(/[ \t\n\r\f]+/g, ' ');
+    const blank = text.data.trim() === '';
+    const beside = [text.previousSibling, text.nextSibling];
+    if (
+      blank &&
+      beside.every(
+        (n) =>
+          !n ||
+          /^(?:P|DIV|H\d|UL|OL|LI|TABLE|T\w+|TR|SECTION|ARTICLE|HEADER|FOOTER|BLOCKQUOTE|FIGURE|DL|DT|DD|HR|MAIN|ASIDE)$/.test(
+            n.nodeName,
+          ),
+      )
+    )
+      text.remove();
+  }
+}
+
+/** A page to read. `contentType` is its header, for the character set; `linkHeader` its Link header. */
+export interface PageGiven {
+  bytes: Uint8Array;
+  contentType: string;
+  address: string;
+  linkHeader?: string;
+}
+
+/** What a page says and the page itself, sanitised for reading. `text` is the text passages are anchored on. */
+export interface ReadPage extends PageReading {
+  html: string;
+  text: string;
+  title: string;
+  lang: string;
+}
+
+/** Reads a page without running anything in it. */
+export function readPage({ bytes, contentType, address, linkHeader }: PageGiven): ReadPage {
+  const dom = new JSDOM(Buffer.from(bytes), {
+    url: address,
+    contentType: /xml/.test(contentType) ? 'text/html' : contentType || 'text/html',
+  });
+  const { document } = dom.window;
+  const reading = readDocument(document, address, linkHeader);
+  const title = document.title;
+  const lang = document.documentElement.lang;
+  const purify = DOMPurify(dom.window);
+  purify.addHook('afterSanitizeAttributes', (node) => {
+    if (node.tagName === 'A' && node.hasAttribute('href')) {
+      const href = node.getAttribute('href')!;
+      if (!URL.canParse(href, address) || !/^https?:$/.test(new URL(href, address).protocol))
+        node.removeAttribute('href');
+      else {
+        node.setAttribute('href', new URL(href, address).href);
+        node.setAttribute('target', '_blank');
+        node.setAttribute('rel', 'noopener noreferrer nofollow');
+      }
+    }
+    if (node.tagName === 'IMG') {
+      const note = node.ownerDocument.createElement('span');
+      note.setAttribute('data-picture', node.getAttribute('alt') || 'without description');
+      node.replaceWith(note);
+    }
+  });
+  const clean = purify.sanitize(mainPart(document).outerHTML, {
+    ALLOWED_TAGS: TAGS,
+    ALLOWED_ATTR: [...ATTRIBUTES, 'data-picture', 'target', 'rel'],
+    ALLOW_DATA_ATTR: false,
+    ALLOW_ARIA_ATTR: false,
+    RETURN_DOM_FRAGMENT: true,
+  });
+  const root = document.createElement('div');
+  root.append(clean);
+  settleSpace(root);
+  const { text } = textOf(root);
+  const html = root.innerHTML;
+  dom.window.close();
+  return { ...reading, html, text, title, lang };
+}

@@ -1,0 +1,144 @@
+import { existsSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import type { DocumentData, Leaf, Run } from '../core/documents';
+import { nfc } from '../core/text';
+import { Unreadable } from './failure';
+
+const require = createRequire(import.meta.url);
+const home = dirname(require.resolve('pdfjs-dist/package.json'));
+
+/** Most leaves of a PDF whose text is read. */
+export const MOST_LEAVES = 2_000;
+
+type Pdfjs = typeof import('pdfjs-dist/legacy/build/pdf.mjs');
+let loaded: Promise<Pdfjs> | undefined;
+
+/** The PDF library; loading it takes a moment, so it is loaded when the first PDF comes. */
+function pdfjs(): Promise<Pdfjs> {
+  loaded ??= (async () => {
+    const { DOMMatrix, ImageData, Path2D } = await import('@napi-rs/canvas');
+    Object.assign(globalThis, { DOMMatrix, ImageData, Path2D });
+    return import('pdfjs-dist/legacy/build/pdf.mjs');
+  })();
+  return loaded;
+}
+
+async function open(bytes: Uint8Array): Promise<PDFDocumentProxy> {
+  const { getDocument, VerbosityLevel } = await pdfjs();
+  const fonts = join(home, 'standard_fonts/');
+  try {
+    return await getDocument({
+      data: new Uint8Array(bytes),
+      standardFontDataUrl: existsSync(fonts) ? fonts : undefined,
+      cMapUrl: join(home, 'cmaps/'),
+      cMapPacked: true,
+      wasmUrl: join(home, 'wasm/'),
+      disableFontFace: true,
+      useSystemFonts: false,
+      isEvalSupported: false,
+      verbosity: VerbosityLevel.ERRORS,
+      maxImageSize: 64_000_000,
+    }).promise;
+  } catch (error) {
+    const { name, message } = error as Error;
+    if (name === 'PasswordException')
+      throw new Unreadable('The PDF is locked with a password. Save a copy without it and drop that.');
+    throw new Unreadable(`The PDF is damaged and cannot be opened (${message.replace(/\.$/, '')}).`);
+  }
+}
+
+/** What is in a PDF. `scanned` are the indexes of leaves that hold a picture and next to no text. */
+export interface PdfText {
+  leaves: Leaf[];
+  data: DocumentData;
+  labels: string[] | null;
+  scanned: number[];
+}
+
+const texts = (value: unknown): string | string[] | undefined =>
+  typeof value === 'string'
+    ? value
+    : Array.isArray(value)
+      ? value.filter((v): v is string => typeof v === 'string')
+      : undefined;
+
+/** Reads the text of a PDF, leaf by leaf, with its places. Throws `Unreadable` when it cannot be opened. */
+export async function readPdfText(bytes: Uint8Array): Promise<PdfText> {
+  const doc = await open(bytes);
+  try {
+    if (doc.numPages > MOST_LEAVES)
+      throw new Unreadable(
+        `The PDF has ${doc.numPages.toLocaleString('en')} pages; at most ${MOST_LEAVES.toLocaleString('en')} are read.`,
+      );
+    const meta = await doc.getMetadata().catch(() => undefined);
+    const info: Record<string, string> = {};
+    for (const [key, value] of Object.entries({
+      ...(meta?.info as object),
+      ...((meta?.info as { Custom?: object })?.Custom ?? {}),
+    }))
+      if (typeof value === 'string') info[key] = nfc(value);
+    const xmp: DocumentData['xmp'] = {};
+    for (const [key, value] of (meta?.metadata as Iterable<[string, unknown]> | undefined) ?? []) {
+      const text = texts(value);
+      if (text !== undefined) xmp[key.toLowerCase()] = text;
+    }
+    const leaves: Leaf[] = [];
+    const scanned: number[] = [];
+    for (let n = 1; n <= doc.numPages; n++) {
+      const page = await doc.getPage(n);
+      const view = page.getViewport({ scale: 1 });
+      const content = await page.getTextContent();
+      const runs: Run[] = [];
+      for (const item of content.items) {
+        if (!('str' in item) || item.str === '') continue;
+        const [a, b, , , x, y] = item.transform as [number, number, number, number, number, number];
+        const [left, base] = view.convertToViewportPoint(x, y) as [number, number];
+        const size = item.height || Math.hypot(a, b) || 10;
+        // Text set at an angle (stamps along the margin) is no line of the page.
+        if (Math.abs(b) > Math.abs(a) * 0.2 && view.rotation === 0) continue;
+        runs.push({ text: nfc(item.str), x: left, y: base, width: item.width, size });
+      }
+      leaves.push({ width: view.width, height: view.height, runs });
+      if (runs.reduce((sum, r) => sum + r.text.trim().length, 0) < 12 && (await hasPicture(page)))
+        scanned.push(n - 1);
+      page.cleanup();
+    }
+    const labels = await doc.getPageLabels().catch(() => null);
+    return { leaves, data: { info, xmp }, labels, scanned };
+  } finally {
+    await doc.loadingTask.destroy();
+  }
+}
+
+async function hasPicture(page: Awaited<ReturnType<PDFDocumentProxy['getPage']>>): Promise<boolean> {
+  const { OPS } = await pdfjs();
+  const { fnArray } = await page.getOperatorList();
+  return fnArray.some(
+    (f) =>
+      f === OPS.paintImageXObject || f === OPS.paintInlineImageXObject || f === OPS.paintImageMaskXObject,
+  );
+}
+
+/** Draws one leaf (counted from 1) as a PNG, `width` pixels wide at most 4,000. */
+export async function drawLeaf(bytes: Uint8Array, leaf: number, width: number): Promise<Buffer> {
+  const { createCanvas } = await import('@napi-rs/canvas');
+  const doc = await open(bytes);
+  try {
+    if (leaf < 1 || leaf > doc.numPages) throw new Unreadable(`The PDF has no page ${leaf}.`);
+    const page = await doc.getPage(leaf);
+    const natural = page.getViewport({ scale: 1 });
+    const wide = Math.min(width, 4_000, Math.floor(Math.sqrt(16_000_000 * (natural.width / natural.height))));
+    const viewport = page.getViewport({ scale: wide / natural.width });
+    const canvas = createCanvas(Math.ceil(viewport.width), Math.ceil(viewport.height));
+    await page.render({
+      canvas: null,
+      canvasContext: canvas.getContext('2d') as unknown as CanvasRenderingContext2D,
+      viewport,
+    }).promise;
+    return canvas.toBuffer('image/png');
+  } finally {
+    await doc.loadingTask.destroy();
+  }
+}

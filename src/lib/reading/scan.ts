@@ -1,0 +1,94 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import type { Worker } from 'tesseract.js';
+import type { Leaf } from '../core/documents';
+import { Unreadable } from './failure';
+import { MOST_PIXELS, pictureSize } from './sniff';
+
+const require = createRequire(import.meta.url);
+
+let recogniser: Promise<Worker> | undefined;
+let idle: NodeJS.Timeout | undefined;
+
+async function start(): Promise<Worker> {
+  const { createWorker } = (await import('tesseract.js')).default;
+  const data = dirname(require.resolve('@tesseract.js-data/eng/package.json'));
+  return createWorker('eng', 1, {
+    langPath: join(data, '4.0.0_best_int'),
+    cacheMethod: 'none',
+    errorHandler: () => undefined,
+  });
+}
+
+/** Ends the recogniser; the next picture starts it again. */
+export async function endRecogniser(): Promise<void> {
+  clearTimeout(idle);
+  const running = recogniser;
+  recogniser = undefined;
+  await (await running?.catch(() => undefined))?.terminate();
+}
+
+/** The picture as recognition and the reader take it, with its size in pixels; refuses what is too large to open. */
+async function prepared(bytes: Uint8Array): Promise<{ png: Buffer; width: number; height: number }> {
+  const size = pictureSize(bytes);
+  if (!size)
+    throw new Unreadable(
+      'The picture is damaged or of a kind that cannot be opened. PNG, JPEG, WebP and GIF can.',
+    );
+  if (size.width * size.height > MOST_PIXELS)
+    throw new Unreadable(
+      `The picture is ${size.width} × ${size.height} pixels; at most ${MOST_PIXELS / 1e6} million are opened.`,
+    );
+  const { loadImage, createCanvas } = await import('@napi-rs/canvas');
+  const image = await loadImage(Buffer.from(bytes)).catch(() => {
+    throw new Unreadable('The picture is damaged and cannot be opened.');
+  });
+  // Photos of pages come with many more pixels than letters need; about 2,400 across a page is 300 dpi.
+  const scale = Math.min(1, 2_400 / Math.max(image.width, image.height * 0.7));
+  const canvas = createCanvas(
+    Math.max(1, Math.round(image.width * scale)),
+    Math.max(1, Math.round(image.height * scale)),
+  );
+  const context = canvas.getContext('2d');
+  context.fillStyle = '#fff';
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  context.drawImage(image, 0, 0, canvas.width, canvas.height);
+  return { png: canvas.toBuffer('image/png'), width: canvas.width, height: canvas.height };
+}
+
+/**
+ * Reads the text in a picture of a page, with places, as a leaf `width` points wide. Words the recogniser is unsure
+ * of (under 30 of 100) are left out rather than guessed at; `sureness` is the mean of those kept.
+ */
+export async function recognise(bytes: Uint8Array, width = 595): Promise<{ leaf: Leaf; sureness: number }> {
+  const picture = await prepared(bytes);
+  clearTimeout(idle);
+  recogniser ??= start();
+  const worker = await recogniser;
+  const { data } = await worker.recognize(picture.png, {}, { blocks: true, text: false });
+  idle = setTimeout(() => void endRecogniser(), 60_000);
+  idle.unref();
+  const scale = width / picture.width;
+  const leaf: Leaf = { width, height: picture.height * scale, runs: [] };
+  let [sum, count] = [0, 0];
+  for (const block of data.blocks ?? [])
+    for (const paragraph of block.paragraphs)
+      for (const line of paragraph.lines) {
+        const words = line.words.filter((w) => w.confidence >= 30);
+        if (words.length === 0) continue;
+        const size = Math.max(4, (line.bbox.y1 - line.bbox.y0) * scale * 0.8);
+        const base = line.baseline?.y0 ? Math.max(line.baseline.y0, line.baseline.y1) : line.bbox.y1;
+        for (const [i, word] of words.entries()) {
+          sum += word.confidence;
+          count++;
+          leaf.runs.push({
+            text: word.text + (i < words.length - 1 ? ' ' : ''),
+            x: word.bbox.x0 * scale,
+            y: base * scale,
+            width: ((words[i + 1]?.bbox.x0 ?? word.bbox.x1) - word.bbox.x0) * scale,
+            size,
+          });
+        }
+      }
+  return { leaf, sureness: count ? Math.round(sum / count) : 0 };
+}

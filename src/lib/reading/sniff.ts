@@ -1,0 +1,79 @@
+/** What a file is by its first bytes. */
+export type Sniffed =
+  | 'pdf'
+  | 'html'
+  | 'image/png'
+  | 'image/jpeg'
+  | 'image/webp'
+  | 'image/gif'
+  | 'image/tiff'
+  | 'zip'
+  | 'audio'
+  | 'text'
+  | 'binary';
+
+const ascii = (bytes: Uint8Array, from: number, to: number) =>
+  String.fromCharCode(...bytes.subarray(from, to));
+
+/**
+ * Tells a file by its signature: WHATWG MIME Sniffing for HTML and pictures, ISO 32000 for PDF (the header may begin
+ * within the first 1,024 bytes).
+ */
+export function sniffBytes(bytes: Uint8Array): Sniffed {
+  const start = ascii(bytes, 0, Math.min(bytes.length, 1_024));
+  if (/^[^\n]{0,1000}%PDF-\d/s.test(start) && start.includes('%PDF-')) return 'pdf';
+  if (start.startsWith('\x89PNG\r\n')) return 'image/png';
+  if (start.startsWith('\xff\xd8\xff')) return 'image/jpeg';
+  if (/^GIF8[79]a/.test(start)) return 'image/gif';
+  if (start.startsWith('RIFF') && start.slice(8, 12) === 'WEBP') return 'image/webp';
+  if (start.startsWith('II*\0') || start.startsWith('MM\0*')) return 'image/tiff';
+  if (start.startsWith('PK\x03\x04')) return 'zip';
+  if (
+    /^(?:OggS|ID3|\x1aE\xdf\xa3)/.test(start) ||
+    start.slice(4, 8) === 'ftyp' ||
+    (start.startsWith('RIFF') && start.slice(8, 12) === 'WAVE')
+  )
+    return 'audio';
+  if (
+    /^(?:\xef\xbb\xbf)?\s*(?:<!doctype html|<html|<head|<body|<!--|<\?xml[^>]*>\s*<(?:!doctype html|html))/i.test(
+      start,
+    )
+  )
+    return 'html';
+  if (bytes.subarray(0, 1_024).includes(0) && !start.startsWith('\xff\xfe') && !start.startsWith('\xfe\xff'))
+    return 'binary';
+  return 'text';
+}
+
+/** Width and height of a picture in pixels, from its header alone; `undefined` when the header does not say. */
+export function pictureSize(bytes: Uint8Array): { width: number; height: number } | undefined {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const kind = sniffBytes(bytes);
+  if (kind === 'image/png' && bytes.length > 24)
+    return { width: view.getUint32(16), height: view.getUint32(20) };
+  if (kind === 'image/gif' && bytes.length > 10)
+    return { width: view.getUint16(6, true), height: view.getUint16(8, true) };
+  if (kind === 'image/webp' && bytes.length > 30) {
+    const form = ascii(bytes, 12, 16);
+    const at24 = (i: number) => bytes[i]! | (bytes[i + 1]! << 8) | (bytes[i + 2]! << 16);
+    if (form === 'VP8X') return { width: at24(24) + 1, height: at24(27) + 1 };
+    if (form === 'VP8 ')
+      return { width: view.getUint16(26, true) & 0x3fff, height: view.getUint16(28, true) & 0x3fff };
+    if (form === 'VP8L') {
+      const bits = view.getUint32(21, true);
+      return { width: (bits & 0x3fff) + 1, height: ((bits >> 14) & 0x3fff) + 1 };
+    }
+  }
+  if (kind === 'image/jpeg')
+    for (let at = 2; at + 9 < bytes.length;) {
+      if (bytes[at] !== 0xff) return undefined;
+      const marker = bytes[at + 1]!;
+      if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker))
+        return { height: view.getUint16(at + 5), width: view.getUint16(at + 7) };
+      at += 2 + view.getUint16(at + 2);
+    }
+  return undefined;
+}
+
+/** Most pixels of a picture that is opened: 50 million, a page scanned at 600 dpi. */
+export const MOST_PIXELS = 50_000_000;

@@ -1,0 +1,18 @@
+import { sniff } from '../../core/formats';
+import { sniffBytes } from '../../reading/sniff';
+import type { Context } from '../context';
+import type { Job } from '../repositories/jobs';
+import { textOfBytes } from './bytes';
+import { captureFile, type Into } from './capture';
+import { importFile } from './references';
+
+/** Takes a file handed over the way it goes: references are imported, documents captured. */
+export async function receiveFile(ctx: Context, bytes: Uint8Array, name: string, where: Into): Promise<Job> {
+  if (sniffBytes(bytes) === 'text' && sniff(textOfBytes(bytes), name))
+    return importFile(ctx, bytes, {
+      fileName: name,
+      toIntake: false,
+      ...(where.projectId ? { projectId: where.projectId } : {}),
+    });
+  return captureFile(ctx, bytes, name, where);
+}
