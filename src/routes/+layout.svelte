@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import { MoonOutline, SunOutline } from 'flowbite-svelte-icons';
   import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import ByHandDialog from '$lib/ui/ByHandDialog.svelte';
   import CaptureField from '$lib/ui/CaptureField.svelte';
   import KeysHelp from '$lib/ui/KeysHelp.svelte';
@@ -40,6 +41,8 @@
     p: '/passages',
     r: '/references',
     d: '/duplicates',
+    l: '/leads',
+    o: '/notes',
     h: '/',
   };
 
@@ -77,32 +80,35 @@
 
 <svelte:window onkeydowncapture={onkey} />
 
-<div class="shell">
-  <header class="strip">
-    <a class="brand" href="/" aria-label="Retexa, Desk"><Mark /> <span>Retexa</span></a>
-    <div class="project">
-      <ProjectMenu projects={data.projects} projectId={data.projectId} library={data.library} />
-    </div>
-    <div class="middle"><CaptureField bind:this={capture} /></div>
-    <form class="search" onsubmit={find} role="search" aria-label="Search">
-      <input bind:this={search} type="search" placeholder="Search sources" aria-label="Search sources" />
-      <kbd>/</kbd>
-    </form>
-    <button
-      class="light"
-      onclick={turn}
-      aria-label={dark ? 'Light colours' : 'Dark colours'}
-      title={dark ? 'Light colours' : 'Dark colours'}
-    >
-      {#if dark}<SunOutline size="sm" />{:else}<MoonOutline size="sm" />{/if}
-    </button>
-    <button class="light" onclick={() => (keys = true)} aria-label="Keys" title="Keys (?)">?</button>
-  </header>
-  <Path counts={data.counts} />
-  <main>{@render children()}</main>
-</div>
-
-<Tray jobs={data.jobs} />
+{#if page.url.pathname === '/capture'}
+  {@render children()}
+{:else}
+  <div class="shell">
+    <header class="strip">
+      <a class="brand" href="/" aria-label="Retexa, Desk"><Mark /> <span>Retexa</span></a>
+      <div class="project">
+        <ProjectMenu projects={data.projects} projectId={data.projectId} library={data.library} />
+      </div>
+      <div class="middle"><CaptureField bind:this={capture} projectId={data.projectId} /></div>
+      <form class="search" onsubmit={find} role="search" aria-label="Search">
+        <input bind:this={search} type="search" placeholder="Search sources" aria-label="Search sources" />
+        <kbd>/</kbd>
+      </form>
+      <button
+        class="light"
+        onclick={turn}
+        aria-label={dark ? 'Light colours' : 'Dark colours'}
+        title={dark ? 'Light colours' : 'Dark colours'}
+      >
+        {#if dark}<SunOutline size="sm" />{:else}<MoonOutline size="sm" />{/if}
+      </button>
+      <button class="light" onclick={() => (keys = true)} aria-label="Keys" title="Keys (?)">?</button>
+    </header>
+    <Path counts={data.counts} />
+    <main>{@render children()}</main>
+  </div>
+  <Tray jobs={data.jobs} />
+{/if}
 <Toasts />
 <ByHandDialog />
 <KeysHelp bind:open={keys} />

@@ -52,3 +52,28 @@ export const scope = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('project'), projectId: z.string() }),
   z.object({ kind: z.literal('selection'), ids }),
 ]);
+
+/** The bytes of a request's body. */
+export const bytesOf = async (request: Request): Promise<Uint8Array> =>
+  new Uint8Array(await request.arrayBuffer());
+
+/** A kept file as an answer that never runs in the page, with the one byte range asked for (RFC 9110, 14). */
+export function fileAnswer(bytes: Buffer, mediaType: string, request: Request, name?: string): Response {
+  const headers: Record<string, string> = {
+    'content-type': mediaType,
+    'accept-ranges': 'bytes',
+    'cache-control': 'private, max-age=31536000, immutable',
+    'content-security-policy': "default-src 'none'; sandbox",
+    ...(name ? { 'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}` } : {}),
+  };
+  const range = /^bytes=(\d+)-(\d*)$/.exec(request.headers.get('range') ?? '');
+  if (!range) return new Response(new Uint8Array(bytes), { headers });
+  const from = Number(range[1]);
+  const to = Math.min(range[2] ? Number(range[2]) : bytes.length - 1, bytes.length - 1);
+  if (from > to)
+    return new Response(null, { status: 416, headers: { 'content-range': `bytes */${bytes.length}` } });
+  return new Response(new Uint8Array(bytes.subarray(from, to + 1)), {
+    status: 206,
+    headers: { ...headers, 'content-range': `bytes ${from}-${to}/${bytes.length}` },
+  });
+}

@@ -1,14 +1,26 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { recognise } from '$lib/core/source';
+  import { recogniseLines } from '$lib/core/source';
+  import { looksLikeReference, splitReferences } from '$lib/core/leads';
+  import { DotsHorizontalOutline } from 'flowbite-svelte-icons';
   import { openByHand } from './byhand.svelte';
   import { ApiError, call } from './client';
-  import { trouble } from './toasts.svelte';
+  import IntoPanel from './IntoPanel.svelte';
+  import { chosen, going, intoOf } from './into.svelte';
+  import { done, trouble } from './toasts.svelte';
 
+  let { projectId }: { projectId?: string | undefined } = $props();
   let text = $state('');
   let over = $state(false);
-  let hint = $state<{ text: string; label: string; act: () => void } | undefined>();
+  let into = $state(false);
+  interface Hint {
+    text: string;
+    acts: { label: string; act: () => unknown }[];
+  }
+  let hint = $state<Hint | undefined>();
   let input: HTMLInputElement | undefined = $state();
+  let picker: HTMLInputElement | undefined = $state();
+  let form: HTMLFormElement | undefined = $state();
 
   /** Puts the cursor into the field. */
   export function focus(): void {
@@ -16,71 +28,144 @@
     input?.select();
   }
 
-  async function importText(name: string, body: Blob) {
+  const project = () => (going.projectId === undefined ? projectId : going.projectId || undefined);
+
+  async function importText(body: string) {
     try {
-      await call('POST', `/api/import?name=${encodeURIComponent(name)}`, body);
-      text = '';
-      hint = undefined;
+      await call('POST', `/api/import?name=${encodeURIComponent('pasted text')}`, new Blob([body]));
+      clear();
       await goto('/import');
     } catch (error) {
       trouble(error);
     }
   }
 
-  async function capture(event?: Event) {
-    event?.preventDefault();
-    const given = text.trim();
-    if (!given) return;
+  function clear() {
+    text = '';
+    hint = undefined;
+  }
+
+  async function keepAsNote(body: string) {
+    try {
+      await call('POST', '/api/notes', { body, projectId: project() ?? null, sourceId: null });
+      clear();
+      done('The thought is kept under Notes.');
+    } catch (error) {
+      trouble(error);
+    }
+  }
+
+  async function keepAsLeads(body: string) {
+    try {
+      const { leads } = await call<{ leads: unknown[] }>('POST', '/api/leads', {
+        text: body,
+        projectId: project() ?? null,
+        metIn: null,
+      });
+      clear();
+      done(leads.length === 1 ? 'Kept as a lead.' : `${leads.length} kept as leads.`);
+    } catch (error) {
+      trouble(error);
+    }
+  }
+
+  function hintFor(given: string, error: ApiError): Hint {
+    const byHand = {
+      label: 'Start by hand',
+      act: () => {
+        openByHand({ title: given.slice(0, 300) });
+        clear();
+      },
+    };
+    const acts: Record<string, Hint['acts']> = {
+      references: [{ label: 'Import', act: () => importText(given) }],
+      reference: [
+        {
+          label: splitReferences(given).length > 1 ? 'Keep as leads' : 'Keep as a lead',
+          act: () => keepAsLeads(given),
+        },
+        byHand,
+      ],
+      text: [
+        { label: 'Keep as a thought', act: () => keepAsNote(given) },
+        { label: 'Keep as a lead', act: () => keepAsLeads(given) },
+        byHand,
+      ],
+    };
+    return { text: error.message, acts: acts[error.details[0] ?? ''] ?? [byHand] };
+  }
+
+  async function send(given: string) {
     hint = undefined;
     // The field is free for the next one at once; what could not be captured comes back into it.
     text = '';
     try {
-      await call('POST', '/api/captures', { text: given });
+      await call('POST', '/api/captures', { text: given, ...intoOf(going) });
+      going.note = '';
     } catch (error) {
       text ||= given;
       if (!(error instanceof ApiError) || error.status !== 422) return trouble(error);
-      const what = recognise(given);
-      const references = /import it as references/i.test(error.message);
-      hint = references
-        ? {
-            text: error.message,
-            label: 'Import',
-            act: () => void importText('pasted text', new Blob([given])),
-          }
-        : {
-            text: error.message,
-            label: 'Start by hand',
-            act: () => {
-              openByHand(what.kind === 'isbn' ? { ISBN: what.isbn } : { title: given });
-              text = '';
-              hint = undefined;
-            },
-          };
+      hint = hintFor(given, error);
     }
+  }
+
+  async function capture(event?: Event) {
+    event?.preventDefault();
+    const given = text.trim();
+    if (given) await send(given);
+  }
+
+  async function takeFiles(files: FileList | File[]) {
+    for (const file of files) {
+      try {
+        const where = encodeURIComponent(JSON.stringify(intoOf(going)));
+        const { jobs } = await call<{ jobs: { kind: string }[] }>(
+          'POST',
+          `/api/captures/file?name=${encodeURIComponent(file.name)}&into=${where}`,
+          file,
+        );
+        if (jobs[0]?.kind === 'import') await goto('/import');
+      } catch (error) {
+        trouble(error);
+      }
+    }
+    going.note = '';
   }
 
   function dropped(event: DragEvent) {
     event.preventDefault();
     over = false;
-    const file = event.dataTransfer?.files[0];
+    const files = event.dataTransfer?.files;
     const address = event.dataTransfer?.getData('text/uri-list') || event.dataTransfer?.getData('text/plain');
-    if (file) void importText(file.name, file);
-    else if (address) {
-      text = address;
-      void capture();
-    }
+    if (files?.length) void takeFiles(files);
+    else if (address) void send(address.trim());
   }
 
-  /** References pasted over several lines keep their lines, which an input would drop. */
+  /** Lines keep their meaning: addresses one a line, references, a file's text. An input would run them together. */
   function pasted(event: ClipboardEvent) {
-    const whole = event.clipboardData?.getData('text/plain') ?? '';
-    if (!/\n/.test(whole.trim()) || !/^\s*(?:@\w+\s*[{(]|TY {1,2}- |\[\s*\{)/.test(whole)) return;
+    const files = event.clipboardData?.files;
+    if (files?.length) {
+      event.preventDefault();
+      return void takeFiles(files);
+    }
+    const whole = (event.clipboardData?.getData('text/plain') ?? '').trim();
+    if (!/\n/.test(whole)) return;
+    const file = /^\s*(?:@\w+\s*[{(]|TY {1,2}- |\[\s*\{)/.test(whole);
+    if (!file && !recogniseLines(whole) && !splitReferences(whole).some(looksLikeReference)) return;
     event.preventDefault();
-    void importText('pasted text', new Blob([whole]));
+    if (file) void importText(whole);
+    else void send(whole);
   }
 </script>
 
+<svelte:window
+  onclick={(e) => {
+    if (into && form && !form.contains(e.target as Node)) into = false;
+  }}
+/>
+
 <form
+  bind:this={form}
   class="capture"
   class:over
   onsubmit={capture}
@@ -100,20 +185,57 @@
     onkeydown={(e) => {
       if (e.key !== 'Escape') return;
       if (hint) hint = undefined;
+      else if (into) into = false;
       else input?.blur();
     }}
     aria-label="What to capture"
-    placeholder="Paste an address or a DOI, or drop a file of references"
+    placeholder="Address, DOI, ISBN, a reference, a thought; or drop a file"
     autocomplete="off"
     spellcheck="false"
   />
-  <button>Capture</button>
-  {#if hint}
-    <div class="hint" role="alert">
-      <span>{hint.text}</span>
-      <button type="button" class="btn main small" onclick={hint.act}>{hint.label}</button>
-    </div>
-  {/if}
+  <button
+    type="button"
+    class="more"
+    class:set={chosen(going)}
+    aria-expanded={into}
+    aria-label="Where captures go"
+    title="Where captures go: project, section, tags, note"
+    onclick={() => (into = !into)}><DotsHorizontalOutline size="sm" /></button
+  >
+  <button class="go">Capture</button>
+  <div class="below">
+    {#if hint}
+      <div class="hint" role="alert">
+        <span>{hint.text}</span>
+        {#each hint.acts as { label, act }, i (label)}
+          <button type="button" class="btn small" class:main={i === 0} onclick={act}>{label}</button>
+        {/each}
+      </div>
+    {/if}
+    {#if into}
+      <div class="panel">
+        <IntoPanel bind:going={() => going, (v) => Object.assign(going, v)} {projectId} />
+        <div class="foot">
+          <button type="button" class="btn small" onclick={() => picker?.click()}>Choose a file…</button>
+          <a class="link" href="/ways-in" onclick={() => (into = false)}>Other ways in</a>
+          <span class="flex-1"></span>
+          <button type="button" class="btn small" onclick={() => (into = false)}>Done</button>
+        </div>
+        <input
+          bind:this={picker}
+          type="file"
+          multiple
+          hidden
+          aria-label="Files to capture"
+          onchange={(e) => {
+            void takeFiles([...(e.currentTarget.files ?? [])]);
+            e.currentTarget.value = '';
+            into = false;
+          }}
+        />
+      </div>
+    {/if}
+  </div>
 </form>
 
 <style>
@@ -146,7 +268,23 @@
     box-shadow: 0 0 0 2px #f3d36b;
     outline: none;
   }
-  .capture > button {
+  .more {
+    display: grid;
+    place-items: center;
+    width: 28px;
+    margin: 4px 0;
+    border-radius: 5px;
+    color: #4a5963;
+    cursor: pointer;
+  }
+  .more:hover {
+    background: #e0ecef;
+  }
+  .more.set {
+    background: #e0ecef;
+    color: #1c4f63;
+  }
+  .go {
     margin: 4px;
     padding: 0 13px;
     border-radius: 5px;
@@ -156,26 +294,41 @@
     font-weight: 650;
     cursor: pointer;
   }
-  .capture > button:hover {
+  .go:hover {
     background: #265f74;
   }
-  .hint {
+  .below {
     position: absolute;
     z-index: 40;
     top: 40px;
     right: 0;
     left: 0;
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    padding: 10px 14px;
+    display: grid;
+    gap: 6px;
+  }
+  .panel,
+  .hint {
+    padding: 12px 14px;
     border: 1px solid var(--edge);
     border-radius: 8px;
     background: var(--page);
     color: var(--ink);
     box-shadow: 0 8px 28px rgb(0 0 0 / 18%);
   }
+  .hint {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 8px;
+  }
+  .foot {
+    display: flex;
+    align-items: center;
+    gap: 14px;
+    padding-top: 12px;
+  }
   .hint span {
+    min-width: 60%;
     flex: 1;
   }
 </style>

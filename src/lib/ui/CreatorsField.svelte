@@ -3,6 +3,8 @@
   import { ArrowDownOutline, ArrowUpOutline, CloseOutline } from 'flowbite-svelte-icons';
   import { fieldLabel, nameText, parseNames, type CslName, type NameVariable } from '$lib/core/source';
 
+  import { typeahead } from './typeahead';
+
   interface Props {
     role: NameVariable;
     names: CslName[];
@@ -180,6 +182,7 @@
   {/if}
   <input
     {id}
+    use:typeahead={'people'}
     class="field add"
     placeholder="Add: Family, Given; or several, separated by ;"
     bind:value={adding}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { layLeaves } from './leaves';
 
   interface Props {
     copyId: string;
@@ -26,7 +27,9 @@
   function loaded() {
     const doc = frame?.contentDocument;
     if (!doc?.body || !frame || doc.URL === 'about:blank') return;
+    const lay = layLeaves(doc, copyId);
     const fit = () => {
+      lay();
       if (frame?.contentDocument?.body) frame.style.height = `${frame.contentDocument.body.offsetHeight}px`;
       onlayout?.();
     };

@@ -13,8 +13,11 @@
     { href: '/references', name: 'Reference list' },
   ]);
   const aside = $derived([
+    { href: '/leads', name: 'Leads', count: counts.leads },
+    { href: '/notes', name: 'Notes', count: counts.notes },
     { href: '/duplicates', name: 'Duplicates', waiting: counts.duplicates },
     { href: '/import', name: 'Import' },
+    { href: '/ways-in', name: 'Ways in' },
     { href: '/bin', name: 'Bin', count: counts.bin },
   ]);
   const here = (href: string) =>

@@ -25,11 +25,16 @@
   import CreatorsField from './CreatorsField.svelte';
   import Sign from './Sign.svelte';
   import TagsField from './TagsField.svelte';
+  import { typeahead } from './typeahead';
 
   interface Props {
     record: SourceRecord;
     findings: Finding[];
     offeredTags: string[];
+    /** Shows these fields alone, for a window with room for few. */
+    only?: Variable[];
+    /** What the citing style prints of this type, shown first. */
+    printed?: Variable[];
     lit?: string | undefined;
     /** Saves fields (undefined removes one). */
     onedit: (fields: Record<string, unknown>, why?: string) => void;
@@ -38,10 +43,21 @@
     ontype?: (fields: Record<string, unknown>) => void;
     onpoint?: (field: string | undefined) => void;
   }
-  let { record, findings, offeredTags, lit, onedit, ontags, ontype, onpoint }: Props = $props();
+  let {
+    record,
+    findings,
+    offeredTags,
+    only,
+    printed = [],
+    lit,
+    onedit,
+    ontags,
+    ontype,
+    onpoint,
+  }: Props = $props();
 
   let added: Variable[] = $state([]);
-  const fields = $derived([...new Set([...shownFields(record), ...added])]);
+  const fields = $derived(only ?? [...new Set([...shownFields(record, printed), ...added])]);
   const groups = $derived(
     GROUPS.map((name) => ({ name, fields: fields.filter((f) => groupOf(f) === name) })).filter(
       (g) => g.fields.length,
@@ -161,6 +177,7 @@
               oninput={(e) => ontype?.({ [field]: valueOf(field, e.currentTarget.value) })}
               onchange={(e) => commit(field, e.currentTarget.value)}
               onkeydown={(e) => revert(e, field)}
+              use:typeahead={field}
             />
           {/if}
         </div>
@@ -168,34 +185,36 @@
       </div>
     {/each}
   {/each}
-  <h3>Filed</h3>
-  <div class="row">
-    <span class="label">Tags</span>
-    <div><TagsField tags={record.retexa.tags} offered={offeredTags} onchange={ontags} /></div>
-    <div></div>
-  </div>
-  <div class="row">
-    <label for="f-add">Another field</label>
-    <div>
-      <select
-        id="f-add"
-        class="field"
-        value=""
-        onchange={(e) => {
-          const field = e.currentTarget.value as Variable;
-          added = [...added, field];
-          e.currentTarget.value = '';
-          requestAnimationFrame(() => document.getElementById(`f-${field}`)?.focus());
-        }}
-      >
-        <option value="">Add a field…</option>
-        {#each otherFields(record).filter((f) => !added.includes(f)) as field (field)}<option value={field}
-            >{fieldLabel(field)}</option
-          >{/each}
-      </select>
+  {#if !only}
+    <h3>Filed</h3>
+    <div class="row">
+      <span class="label">Tags</span>
+      <div><TagsField tags={record.retexa.tags} offered={offeredTags} onchange={ontags} /></div>
+      <div></div>
     </div>
-    <div></div>
-  </div>
+    <div class="row">
+      <label for="f-add">Another field</label>
+      <div>
+        <select
+          id="f-add"
+          class="field"
+          value=""
+          onchange={(e) => {
+            const field = e.currentTarget.value as Variable;
+            added = [...added, field];
+            e.currentTarget.value = '';
+            requestAnimationFrame(() => document.getElementById(`f-${field}`)?.focus());
+          }}
+        >
+          <option value="">Add a field…</option>
+          {#each otherFields(record, printed).filter((f) => !added.includes(f)) as field (field)}<option
+              value={field}>{fieldLabel(field)}</option
+            >{/each}
+        </select>
+      </div>
+      <div></div>
+    </div>
+  {/if}
 </div>
 
 <style>

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { recognise } from '$lib/core/source';
   import type { Job } from '$lib/server/repositories/jobs';
   import type { CaptureInput, CaptureResult } from '$lib/server/services/capture';
   import type { ImportInput, ImportReport } from '$lib/server/services/references';
-  import { openByHand } from './byhand.svelte';
+  import { byHandFrom } from './byhand.svelte';
   import { call } from './client';
+  import ListChooser from './ListChooser.svelte';
   import { steps } from './live.svelte';
   import { attempt, done } from './toasts.svelte';
 
@@ -14,44 +14,49 @@
   let folded = $state(false);
   const going = $derived(jobs.filter((j) => j.state === 'running' || j.state === 'waiting').length);
 
-  /** Something to read: it takes the room for it. Otherwise it keeps beside the path, out of the way of the work. */
+  /** Something to read or to answer: it takes the room for it. Otherwise it keeps beside the path, out of the way. */
   const wide = $derived(
-    jobs.some(
-      (j) =>
-        j.state === 'failed' ||
-        (j.kind === 'capture' && j.state === 'done' && (captured(j).doubles.length || captured(j).note)),
-    ),
+    jobs.some((j) => j.state === 'failed' || (j.kind === 'capture' && j.state === 'done' && talks(j))),
   );
+  const talks = (job: Job) => {
+    const result = captured(job);
+    if (result.kind === 'kept') return result.doubles.length > 0 || result.notes.length > 0;
+    return result.kind !== 'several' || result.failed.length > 0;
+  };
+  let choosing = $state<Job | undefined>();
 
-  const act = (job: Job, what: string) =>
-    attempt(() => call<{ revisions?: string[] }>('POST', `/api/jobs/${job.id}`, { act: what }));
+  const act = (job: Job, what: string | { act: string; sourceId?: string; picks?: number[] }) =>
+    attempt(() =>
+      call<{ revisions?: string[] }>(
+        'POST',
+        `/api/jobs/${job.id}`,
+        typeof what === 'string' ? { act: what } : what,
+      ),
+    );
   const given = (job: Job) =>
     job.kind === 'capture' ? (job.input as CaptureInput).text : (job.input as ImportInput).fileName;
   const captured = (job: Job) => job.result as CaptureResult;
 
-  async function undoCapture(job: Job) {
+  async function undoCapture(job: Job, ids: string[]) {
     const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', '/api/sources/bin', {
-        ids: [captured(job).sourceId],
-        binned: true,
-      }),
+      call<{ revisions: string[] }>('POST', '/api/sources/bin', { ids, binned: true }),
     );
     if (!made) return;
     await act(job, 'dismiss');
-    done('The capture is in the bin.', made.revisions);
+    done(
+      ids.length === 1 ? 'The capture is in the bin.' : `${ids.length} captures are in the bin.`,
+      made.revisions,
+    );
   }
 
   function byHand(job: Job) {
-    const what = recognise(given(job));
-    openByHand(
-      what.kind === 'address'
-        ? { URL: what.address }
-        : what.kind === 'doi'
-          ? { DOI: what.doi }
-          : { title: given(job) },
-    );
+    byHandFrom(given(job));
     void act(job, 'dismiss');
   }
+  /** What "Put away" of all leaves: what is still going on, and what asks something. */
+  const settled = (job: Job) =>
+    job.state === 'failed' ||
+    (job.state === 'done' && (job.kind !== 'capture' || !['here', 'list'].includes(captured(job).kind)));
 </script>
 
 {#if jobs.length}
@@ -63,10 +68,7 @@
       </button>
       <button
         class="btn quiet small"
-        onclick={() =>
-          jobs
-            .filter((j) => j.state === 'done' || j.state === 'failed')
-            .forEach((j) => void act(j, 'dismiss'))}>Put away</button
+        onclick={() => jobs.filter(settled).forEach((j) => void act(j, 'dismiss'))}>Put away</button
       >
     </header>
     {#if !folded}
@@ -99,17 +101,62 @@
                 <button class="btn quiet small" onclick={() => act(job, 'dismiss')}>Put away</button>
               </div>
             {:else if job.kind === 'capture'}
-              <div class="line spread">
-                <a class="got" href="/intake?at={captured(job).sourceId}">{captured(job).label}</a>
-                <button class="btn quiet small" onclick={() => undoCapture(job)}>Undo</button>
-              </div>
-              {#each captured(job).doubles.slice(0, 2) as double (double.id)}
+              {@const result = captured(job)}
+              {#if result.kind === 'kept'}
+                <div class="line spread">
+                  <a class="got" href="/intake?at={result.sourceId}">{result.label}</a>
+                  <button class="btn quiet small" onclick={() => undoCapture(job, [result.sourceId])}
+                    >Undo</button
+                  >
+                </div>
+                {#each result.doubles.slice(0, 2) as double (double.id)}
+                  <p class="pencil-blue">
+                    Looks like one you have: {double.label} ({double.reason}).
+                    <a class="link" href="/duplicates?a={double.id}&b={result.sourceId}">Compare</a>
+                  </p>
+                {/each}
+                {#each result.notes as note (note)}<p class="small-label">{note}</p>{/each}
+              {:else if result.kind === 'here'}
+                <div class="got">{result.label}</div>
                 <p class="pencil-blue">
-                  Looks like one you have: {double.label} ({double.reason}).
-                  <a class="link" href="/duplicates?a={double.id}&b={captured(job).sourceId}">Compare</a>
+                  You have this already: {result.doubles[0]?.label} ({result.doubles[0]?.reason}). Nothing is
+                  saved yet.
                 </p>
-              {/each}
-              {#if captured(job).note}<p class="small-label">{captured(job).note}</p>{/if}
+                {#each result.notes as note (note)}<p class="small-label">{note}</p>{/each}
+                <div class="line wrap">
+                  <a class="btn small" href="/sources/{result.doubles[0]?.id}">Open it</a>
+                  {#if result.hasCopy}<button
+                      class="btn small"
+                      onclick={() => act(job, { act: 'add-copy', sourceId: result.doubles[0]!.id })}
+                      >Add as another copy</button
+                    >{/if}
+                  <button class="btn small" onclick={() => act(job, 'keep-both')}>Keep both</button>
+                  <button class="btn quiet small" onclick={() => act(job, 'dismiss')}>Put away</button>
+                </div>
+              {:else if result.kind === 'list'}
+                <div class="got">{result.title || given(job)}</div>
+                <p class="small-label">A list of {result.works.length} works. Nothing is saved yet.</p>
+                <div class="line wrap">
+                  <button class="btn main small" onclick={() => (choosing = job)}>Choose which to keep</button
+                  >
+                  <button class="btn quiet small" onclick={() => act(job, 'dismiss')}>Put away</button>
+                </div>
+              {:else}
+                <div class="line spread">
+                  <a class="got" href="/intake">{result.kept.length} captured from a list</a>
+                  {#if result.kept.length}<button
+                      class="btn quiet small"
+                      onclick={() =>
+                        undoCapture(
+                          job,
+                          result.kept.map((k) => k.sourceId),
+                        )}>Undo</button
+                    >{/if}
+                </div>
+                {#each result.failed as failure (failure.title + failure.reason)}
+                  <p class="small-label">{failure.title}: {failure.reason}</p>
+                {/each}
+              {/if}
             {:else}
               {@const report = job.result as ImportReport}
               <div class="line spread">
@@ -124,6 +171,18 @@
       </ul>
     {/if}
   </section>
+{/if}
+
+{#if choosing}
+  <ListChooser
+    job={choosing}
+    onclose={() => (choosing = undefined)}
+    onchoose={(picks) => {
+      const job = choosing!;
+      choosing = undefined;
+      void act(job, { act: 'choose', picks });
+    }}
+  />
 {/if}
 
 <style>
@@ -176,6 +235,9 @@
     display: flex;
     align-items: center;
     gap: 8px;
+  }
+  .wrap {
+    flex-wrap: wrap;
   }
   .spread {
     flex-wrap: wrap;

@@ -76,3 +76,6 @@ export function isTyping(event: KeyboardEvent): boolean {
 export function dateLabel(iso: string): string {
   return new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 }
+
+/** How the interface names the kinds of copies. */
+export const COPY_KINDS = { page: 'page', pdf: 'PDF', image: 'picture', audio: 'recording' } as const;

@@ -3,6 +3,7 @@ import {
   piecesOf,
   textOf,
   type Anchoring,
+  type Locator,
   type Segment,
   type Selectors,
   type Tint,
@@ -73,12 +74,16 @@ export function drawMarks(
 }
 
 /**
- * The number of the paragraph a node is in, counting the page's paragraphs from 1, headings and lists not among them;
- * `undefined` outside of a paragraph. Unpaginated works are cited so by common practice.
+ * Where a node is, as a locator: the printed page of the leaf it is on, else the number of its paragraph, counting the
+ * page's paragraphs from 1, headings and lists not among them, as unpaginated works are cited by common practice;
+ * `undefined` when neither is known.
  */
-export function paragraphOf(node: Node): number | undefined {
+export function placeOf(node: Node): Locator | undefined {
   const element = node.nodeType === 1 ? (node as Element) : node.parentElement;
+  const leaf = element?.closest<HTMLElement>('.leaf');
+  if (leaf) return leaf.dataset.page ? { label: 'page', value: leaf.dataset.page } : undefined;
   const paragraph = element?.closest('p');
   if (!paragraph) return undefined;
-  return [...paragraph.ownerDocument.querySelectorAll('p')].indexOf(paragraph) + 1;
+  const nth = [...paragraph.ownerDocument.querySelectorAll('p')].indexOf(paragraph) + 1;
+  return { label: 'paragraph', value: String(nth) };
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { describe as locate, textOf } from '$lib/core/passages';
 import { parts } from './differences';
 import { signOf } from './findings';
-import { drawMarks, paragraphOf, readText } from './marking';
+import { drawMarks, placeOf, readText } from './marking';
 
 const docOf = (html: string) => new JSDOM(`<body>${html}</body>`).window.document;
 const PAGE =
@@ -57,11 +57,16 @@ describe('marks in a page', () => {
     expect(places.get('a')?.state).toBe('lost');
     expect(marks(doc)).toEqual({ new: 'Ponds' });
   });
-  it('know their paragraph', () => {
+  it('know their paragraph, or the printed page of their leaf', () => {
     const doc = docOf(PAGE);
-    expect(paragraphOf(doc.querySelector('i')!.firstChild!)).toBe(1);
-    expect(paragraphOf(doc.querySelectorAll('p')[1]!.firstChild!)).toBe(2);
-    expect(paragraphOf(doc.querySelector('h1')!.firstChild!)).toBeUndefined();
+    expect(placeOf(doc.querySelector('i')!.firstChild!)).toEqual({ label: 'paragraph', value: '1' });
+    expect(placeOf(doc.querySelectorAll('p')[1]!.firstChild!)).toEqual({ label: 'paragraph', value: '2' });
+    expect(placeOf(doc.querySelector('h1')!.firstChild!)).toBeUndefined();
+    const leaves = docOf(
+      '<section class="leaf" data-page="xii"><p><span>a</span></p></section><section class="leaf"><p>b</p></section>',
+    );
+    expect(placeOf(leaves.querySelector('span')!.firstChild!)).toEqual({ label: 'page', value: 'xii' });
+    expect(placeOf(leaves.querySelectorAll('p')[1]!.firstChild!)).toBeUndefined();
   });
 });
 

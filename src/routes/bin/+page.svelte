@@ -6,11 +6,23 @@
 
   let { data } = $props();
 
-  async function back(kind: 'sources' | 'passages', id: string) {
+  const others = $derived([
+    { kind: 'leads' as const, name: 'Leads', rows: data.bin.leads },
+    { kind: 'notes' as const, name: 'Notes', rows: data.bin.notes },
+  ]);
+  const SAID = {
+    sources: 'The source is back, with its passages and copies.',
+    passages: 'The passage is back.',
+    leads: 'The lead is back.',
+    notes: 'The note is back.',
+  };
+
+  async function back(kind: keyof typeof SAID, id: string) {
     await attempt(async () => {
       if (kind === 'sources') await call('POST', '/api/sources/bin', { ids: [id], binned: false });
-      else await call('POST', `/api/passages/${id}/bin`, { binned: false });
-      done(kind === 'sources' ? 'The source is back, with its passages and copies.' : 'The passage is back.');
+      else if (kind === 'leads') await call('POST', `/api/leads/${id}`, { act: 'restore' });
+      else await call('POST', `/api/${kind}/${id}/bin`, { binned: false });
+      done(SAID[kind]);
     });
   }
 </script>
@@ -22,7 +34,7 @@
   <span class="sub">of the whole library; nothing leaves it by itself</span>
 </header>
 
-{#if data.bin.sources.length + data.bin.passages.length === 0}
+{#if data.bin.sources.length + data.bin.passages.length + data.bin.leads.length + data.bin.notes.length === 0}
   <div class="empty">
     <h2>The bin is empty</h2>
     <p>What you put here can be brought back, with everything that hangs on it.</p>
@@ -58,6 +70,18 @@
         {/each}
       </ul>
     {/if}
+    {#each others.filter((o) => o.rows.length) as { kind, name, rows } (kind)}
+      <h2>{name}</h2>
+      <ul>
+        {#each rows as row (row.id)}
+          <li>
+            <span class="what">{row.text}</span>
+            <span class="small-label">{dateLabel(row.binned)}</span>
+            <button class="btn small" onclick={() => back(kind, row.id)}>Bring it back</button>
+          </li>
+        {/each}
+      </ul>
+    {/each}
   </div>
 {/if}
 

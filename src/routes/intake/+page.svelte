@@ -143,6 +143,7 @@
             record={data.source.record}
             findings={data.source.findings}
             offeredTags={data.tags}
+            printed={data.printed}
             {lit}
             onedit={edit.edit}
             ontags={edit.tag}

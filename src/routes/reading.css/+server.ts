@@ -22,6 +22,13 @@ mark.claim{--t:var(--claim);text-decoration-style:solid}mark.evidence{--t:var(--
 mark.method{--t:var(--method);text-decoration-style:double}mark.term{--t:var(--term);text-decoration-style:dashed}mark.doubt{--t:var(--doubt);text-decoration-style:wavy;text-decoration-thickness:1px}
 mark.chosen{background:color-mix(in srgb,var(--t) 90%,transparent);outline:2px solid var(--t);outline-offset:1px}
 mark.drawn{background:color-mix(in srgb,#5893a5 35%,transparent);text-decoration:none}
+body.leaves{max-width:none;padding:18px;background:var(--rule);font-family:'Source Serif 4',Georgia,serif;line-height:1.2;overflow-wrap:normal}
+.leaf{position:relative;margin:0 auto 18px;background:#fff;color:#000;box-shadow:0 1px 4px rgb(0 0 0 / 25%)}
+.leaf img{position:absolute;inset:0;width:100%;height:100%;user-select:none;-webkit-user-select:none}
+.leaf p{margin:0}.leaf .line{position:absolute;white-space:pre;color:transparent;transform-origin:0 0;cursor:text}
+.leaf .line::selection,.leaf .line *::selection{background:rgb(88 147 165 / 40%);color:transparent}
+.leaf[data-page]::after{content:'p. ' attr(data-page);position:absolute;top:6px;right:8px;padding:1px 7px;border-radius:9px;background:#e0ecef;color:#123644;font:600 11px 'Hanken Grotesk Variable',sans-serif}
+.leaf mark{--claim:#f3d36b;--evidence:#8fcfb0;--method:#a9bdf0;--term:#d3b5e8;--doubt:#f0a9a0;color:transparent;mix-blend-mode:multiply;text-decoration-color:color-mix(in srgb,var(--t) 60%,#16222c)}
 @media(max-width:700px){body{padding:16px 16px 48px}}`;
 
 /** The look of a stored page in the reader. */

@@ -1,10 +1,11 @@
 import { z } from 'zod';
-import { capture } from '$lib/server/services/capture';
+import { capture, into } from '$lib/server/services/capture';
 import { answer } from '../../answer';
 
-/** Begins a capture of an address or a DOI. */
+/** Begins the capture of addresses and identifiers; several, one a line, are a job each. */
 export const POST = answer(
-  z.object({ text: z.string().trim().min(1).max(4_000) }),
-  async ({ text }, ctx, { locals }) =>
-    capture(ctx, { text, ...(locals.projectId ? { projectId: locals.projectId } : {}) }),
+  into.extend({ text: z.string().trim().min(1).max(40_000), selection: z.string().max(50_000).optional() }),
+  async (given, ctx, { locals }) => ({
+    jobs: await capture(ctx, { ...(locals.projectId ? { projectId: locals.projectId } : {}), ...given }),
+  }),
 );

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { CSL_TYPES } from '$lib/core/source';
-import { startByHand } from '$lib/server/services/capture';
+import { into, startByHand } from '$lib/server/services/capture';
 import { listSources } from '$lib/server/services/sources';
 import { answer } from '../../answer';
 import { lookOf } from '../../look';
@@ -21,9 +21,13 @@ const byHand = z.object({
   URL: z.string().max(4_000).optional(),
   DOI: z.string().max(400).optional(),
   ISBN: z.string().max(40).optional(),
+  PMID: z.string().max(20).optional(),
+  into: into.optional(),
 });
 
 /** Starts a source by hand. */
-export const POST = answer(byHand, async (given, ctx, { locals }) => ({
-  id: (await startByHand(ctx, given, locals.projectId)).id,
+export const POST = answer(byHand, async ({ into: where, ...given }, ctx, { locals }) => ({
+  id: (
+    await startByHand(ctx, given, { ...(locals.projectId ? { projectId: locals.projectId } : {}), ...where })
+  ).id,
 }));

@@ -8,15 +8,16 @@
     locatorText,
     offsetOf,
     type Anchoring,
+    type Locator,
     type Selectors,
   } from '$lib/core/passages';
   import type { Passage } from '$lib/server/repositories/passages';
   import type { PassageWords, Renewal } from '$lib/server/services/passages';
   import PageFrame from '$lib/ui/PageFrame.svelte';
   import PassageSheet from '$lib/ui/PassageSheet.svelte';
-  import { call, dateLabel } from '$lib/ui/client';
+  import { call, COPY_KINDS, dateLabel } from '$lib/ui/client';
   import { DATA } from '$lib/ui/live.svelte';
-  import { drawMarks, paragraphOf, readText } from '$lib/ui/marking';
+  import { drawMarks, placeOf, readText } from '$lib/ui/marking';
   import { attempt, done } from '$lib/ui/toasts.svelte';
 
   let { data } = $props();
@@ -25,7 +26,7 @@
   let places = $state.raw(new Map<string, Anchoring>());
   let chosen = $state<string | undefined>();
   let fresh = $state<
-    { selectors: Selectors; start: number; end: number; paragraph: number | undefined } | undefined
+    { selectors: Selectors; start: number; end: number; place: Locator | undefined } | undefined
   >();
   let editingId = $state<string | undefined>();
   let tops = $state<Record<string, number>>({});
@@ -36,6 +37,7 @@
   /** The passage whose sheet was last brought into view. */
   let shownSheet: string | undefined;
 
+  const copies = (kind: string) => data.copies.filter((c) => c.kind === kind).length;
   const lost = $derived(
     data.passages.filter((p) => places.get(p.id)?.state === 'lost' || p.anchor === 'lost'),
   );
@@ -132,7 +134,7 @@
       selectors,
       start: exactStart,
       end: exactStart + selectors.quote.exact.length,
-      paragraph: paragraphOf(range.startContainer),
+      place: placeOf(range.startContainer),
     };
     selection.removeAllRanges();
   }
@@ -148,7 +150,7 @@
     tint: lastTint,
     gist: '',
     ownWords: '',
-    locator: fresh?.paragraph ? { label: 'paragraph', value: String(fresh.paragraph) } : null,
+    locator: fresh?.place ?? null,
     visibility: 'library',
   });
   const wordsOf = ({ kind, tint, gist, ownWords, locator, visibility }: Passage): PassageWords => ({
@@ -224,7 +226,9 @@
 <header class="head">
   <a class="small-label" href="/sources">‹ Sources</a>
   <h1 class="serif">{data.source.label}</h1>
-  <span class="sub what" title={data.source.title}>page, captured {dateLabel(data.copy.captured)}</span>
+  <span class="sub what" title={data.source.title}
+    >{COPY_KINDS[data.copy.kind]}, captured {dateLabel(data.copy.captured)}</span
+  >
   <span class="flex-1"></span>
   {#if data.copies.length > 1}
     <select
@@ -234,17 +238,23 @@
       onchange={(e) => goto(`/copies/${e.currentTarget.value}`)}
     >
       {#each data.copies as copy, i (copy.id)}<option value={copy.id}
-          >Copy {data.copies.length - i}, {dateLabel(copy.captured)}</option
+          >{COPY_KINDS[copy.kind]}, {dateLabel(copy.captured)}{copies(copy.kind) > 1
+            ? `, no. ${data.copies.length - i}`
+            : ''}</option
         >{/each}
     </select>
   {/if}
-  <a class="chip" href={data.copy.address} target="_blank" rel="noreferrer">Page on the web</a>
-  <button class="chip" onclick={renew} disabled={renewing}
-    >{renewing ? 'Looking…' : 'Look at the page again'}</button
-  >
+  {#if data.copy.kind !== 'page'}<a class="chip" href="/copies/{data.copy.id}/file" target="_blank"
+      >Open the file</a
+    >{/if}
+  {#if data.copy.address}
+    <a class="chip" href={data.copy.address} target="_blank" rel="noreferrer">On the web</a>
+    <button class="chip" onclick={renew} disabled={renewing}>{renewing ? 'Looking…' : 'Look again'}</button>
+  {/if}
   <a class="chip on" href="/sources/{data.source.id}">Record</a>
 </header>
 
+{#if data.copy.note}<p class="of-copy small-label">{data.copy.note}</p>{/if}
 {#if lost.length}
   <section class="lost" aria-label="Lost passages">
     <strong class="pencil-red"
@@ -345,7 +355,7 @@
     {/each}
     {#if fresh}
       <div class="card new" bind:this={cards.new} use:sized style="top: {tops.new ?? 0}px">
-        <p class="small-label">New passage{fresh.paragraph ? `, para. ${fresh.paragraph}` : ''}</p>
+        <p class="small-label">New passage{fresh.place ? `, ${locatorText(fresh.place)}` : ''}</p>
         <p>level with the selected lines</p>
       </div>
     {/if}
@@ -435,6 +445,12 @@
   .hint {
     padding: 28px 26px;
     color: var(--ink-3);
+  }
+  .of-copy {
+    padding: 6px 26px;
+    border-bottom: 1px solid var(--rule);
+    background: var(--blue-soft);
+    color: var(--ink-2);
   }
   .lost {
     max-height: 170px;

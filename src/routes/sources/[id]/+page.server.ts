@@ -5,7 +5,12 @@ import { passagesWhere } from '$lib/server/repositories/passages';
 import { projectsOf } from '$lib/server/repositories/projects';
 import { getSource } from '$lib/server/repositories/sources';
 import { doublesOf } from '$lib/server/services/capture';
+import { listLeads } from '$lib/server/services/leads';
+import { listNotes } from '$lib/server/services/notes';
+import { printedFields } from '$lib/server/services/printing';
+import { sectionsOf } from '$lib/server/repositories/sections';
 import { allTags, besideSource } from '$lib/server/services/sources';
+import { lookOf } from '../../look';
 import { orRefuse } from '../../answer';
 
 export const load: PageServerLoad = async ({ params, locals, depends }) => {
@@ -13,12 +18,29 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
   const { ctx } = locals;
   const source = await orRefuse(getSource(ctx, params.id));
   if (source.mergedInto) redirect(307, `/sources/${source.mergedInto}`);
-  const [beside, passages, filed, tags, doubles] = await Promise.all([
+  const { style } = await lookOf(locals);
+  const [beside, passages, filed, tags, doubles, printed, notes, leads, sections] = await Promise.all([
     besideSource(ctx, source.id),
     passagesWhere(ctx, { source_id: source.id }),
     projectsOf(ctx, source.id),
     allTags(ctx),
     source.binned ? [] : doublesOf(ctx, source.record, source.id),
+    printedFields(style, source.record.type),
+    listNotes(ctx, { sourceId: source.id }),
+    listLeads(ctx, { metIn: source.id }),
+    sectionsOf(ctx, source.id),
   ]);
-  return { source, label: shortLabel(source.record), ...beside, passages, filed, tags, doubles };
+  return {
+    source,
+    label: shortLabel(source.record),
+    ...beside,
+    passages,
+    filed,
+    tags,
+    doubles,
+    printed,
+    notes,
+    leads,
+    sections,
+  };
 };

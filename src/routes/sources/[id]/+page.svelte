@@ -7,7 +7,9 @@
   import RecordForm from '$lib/ui/RecordForm.svelte';
   import TintSwatch from '$lib/ui/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
-  import { call, dateLabel, isTyping } from '$lib/ui/client';
+  import { call, COPY_KINDS, dateLabel, isTyping } from '$lib/ui/client';
+  import NoteCard from '$lib/ui/NoteCard.svelte';
+  import NoteEntry from '$lib/ui/NoteEntry.svelte';
   import { DATA } from '$lib/ui/live.svelte';
   import { editing, toField } from '$lib/ui/source-editing.svelte';
   import { attempt, done } from '$lib/ui/toasts.svelte';
@@ -16,6 +18,7 @@
   const edit = editing(() => data.source);
   let lit = $state<string | undefined>();
   let history = $state(false);
+  let noting = $state(false);
 
   $effect(() => {
     const { id } = data.source;
@@ -93,6 +96,7 @@
       record={data.source.record}
       findings={data.source.findings}
       offeredTags={data.tags}
+      printed={data.printed}
       {lit}
       onedit={edit.edit}
       ontags={edit.tag}
@@ -125,12 +129,32 @@
     <h3>Copies</h3>
     {#each data.copies as copy (copy.id)}
       <p class="copy">
-        <a class="link" href="/copies/{copy.id}">Page, captured {dateLabel(copy.captured)}</a>
+        <a class="link capital" href="/copies/{copy.id}"
+          >{COPY_KINDS[copy.kind]}, captured {dateLabel(copy.captured)}</a
+        >
         <span class="small-label" title="SHA-256 {copy.sha256}"
           >{copy.address} · {Math.ceil(copy.size / 1024)} KB · SHA-256 {copy.sha256.slice(0, 12)}…</span
         >
       </p>
     {:else}<p class="small-label">No document is kept.</p>{/each}
+
+    <h3>Notes</h3>
+    {#each data.notes as note (note.id)}<NoteCard {note} where={false} />{/each}
+    {#if noting}<NoteEntry
+        projectId={data.projectId ?? null}
+        sourceId={data.source.id}
+        label="A note on this source"
+        onkept={() => (noting = false)}
+      />
+    {:else}<button class="btn small" onclick={() => (noting = true)}>Write a note</button>{/if}
+
+    <h3>Leads met here</h3>
+    {#each data.leads.filter((l) => !l.ticked).slice(0, 5) as lead (lead.id)}
+      <p class="small-label">{lead.title || lead.text.slice(0, 90)}</p>
+    {/each}
+    <a class="link" href="/leads?met={data.source.id}"
+      >{data.leads.length ? `All ${data.leads.length}, or put down more` : 'Put down works it mentions'}</a
+    >
 
     <h3>Filed in</h3>
     {#each data.projects as project (project.id)}
@@ -143,6 +167,10 @@
         {project.name}</label
       >
     {/each}
+
+    {#if data.sections.length}<p class="small-label">
+        Section: {data.sections.map((s) => s.name).join(', ')}
+      </p>{/if}
 
     <h3><label for="citekey">Citekey</label></h3>
     <input
@@ -183,6 +211,9 @@
 </div>
 
 <style>
+  .capital::first-letter {
+    text-transform: uppercase;
+  }
   .sheet {
     display: grid;
     flex: 1;

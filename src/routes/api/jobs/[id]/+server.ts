@@ -1,22 +1,42 @@
 import { z } from 'zod';
 import { tell } from '$lib/server/events';
 import { Refusal } from '$lib/server/refusal';
+import { letGo } from '$lib/server/repositories/holds';
 import { getJob, updateJob } from '$lib/server/repositories/jobs';
-import { cancelCapture, retryCapture } from '$lib/server/services/capture';
+import { answerHere, answerList, cancelCapture, retryCapture } from '$lib/server/services/capture';
 import { takeImportBack } from '$lib/server/services/references';
-import { answer, idOf } from '../../../answer';
+import { json } from '@sveltejs/kit';
+import { answer, idOf, orRefuse } from '../../../answer';
+import type { RequestHandler } from './$types';
 
-/** What a person does to a job: try again, stop, put away, take back what an import added. */
-export const POST = answer(
-  z.object({ act: z.enum(['retry', 'cancel', 'dismiss', 'take-back']) }),
-  async ({ act }, ctx, event) => {
-    const id = idOf(event);
-    if (act === 'retry') return retryCapture(ctx, id);
-    const job = await getJob(ctx, id);
-    if (act === 'cancel') return cancelCapture(job.id);
-    if (act === 'take-back') return { revisions: await takeImportBack(ctx, job) };
-    if (job.state === 'running' || job.state === 'waiting') throw new Refusal(409, 'This is still going on.');
-    await updateJob(ctx, id, { state: 'dismissed' });
-    tell(ctx.libraryId, { kind: 'changed' });
-  },
-);
+const act = z.discriminatedUnion('act', [
+  z.object({ act: z.enum(['retry', 'cancel', 'dismiss', 'take-back', 'keep-both']) }),
+  z.object({ act: z.literal('add-copy'), sourceId: z.string().max(60) }),
+  z.object({ act: z.literal('choose'), picks: z.array(z.number().int().min(0)).max(1_000) }),
+]);
+
+/** How a job stands. */
+export const GET: RequestHandler = async ({ params, locals }) =>
+  json(await orRefuse(getJob(locals.ctx, params.id)));
+
+/** What a person does to a job: try again, stop, put away, answer its question, take back what an import added. */
+export const POST = answer(act, async (given, ctx, event) => {
+  const id = idOf(event);
+  switch (given.act) {
+    case 'retry':
+      return retryCapture(ctx, id);
+    case 'keep-both':
+      return answerHere(ctx, id, 'both');
+    case 'add-copy':
+      return answerHere(ctx, id, { sourceId: given.sourceId });
+    case 'choose':
+      return answerList(ctx, id, given.picks);
+  }
+  const job = await getJob(ctx, id);
+  if (given.act === 'cancel') return cancelCapture(job.id);
+  if (given.act === 'take-back') return { revisions: await takeImportBack(ctx, job) };
+  if (job.state === 'running' || job.state === 'waiting') throw new Refusal(409, 'This is still going on.');
+  await letGo(ctx, id);
+  await updateJob(ctx, id, { state: 'dismissed' });
+  tell(ctx.libraryId, { kind: 'changed' });
+});

@@ -6,7 +6,7 @@ import type { RequestHandler } from './$types';
 
 /** Nothing runs, nothing loads but our own stylesheet and fonts; nobody else may frame it. */
 const POLICY =
-  "default-src 'none'; style-src 'self'; font-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'; sandbox allow-same-origin allow-popups allow-popups-to-escape-sandbox";
+  "default-src 'none'; style-src 'self'; font-src 'self'; img-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'; sandbox allow-same-origin allow-popups allow-popups-to-escape-sandbox";
 
 /** The sanitised page of a copy, for the sandboxed frame of the reader. */
 export const GET: RequestHandler = async ({ params, locals, url }) => {

@@ -1,0 +1,110 @@
+<script lang="ts">
+  import { invalidate } from '$app/navigation';
+  import type { NoteItem } from '$lib/server/services/notes';
+  import { call } from './client';
+  import { DATA } from './live.svelte';
+  import { attempt, done } from './toasts.svelte';
+
+  interface Props {
+    note: NoteItem;
+    /** Names the project and source the note is on. */
+    where?: boolean;
+  }
+  let { note, where = true }: Props = $props();
+  let editing = $state(false);
+  let body = $state('');
+
+  async function save() {
+    editing = false;
+    if (body === note.body) return;
+    const made = await attempt(() =>
+      call<{ revisionId?: string }>('PATCH', `/api/notes/${note.id}`, {
+        base: note.revision,
+        change: { body },
+      }),
+    );
+    if (made) done('Saved.', [made.revisionId]);
+    await invalidate(DATA);
+  }
+
+  async function bin() {
+    const made = await attempt(() =>
+      call<{ revisionId?: string }>('POST', `/api/notes/${note.id}/bin`, { binned: true }),
+    );
+    if (made) done('The note is in the bin.', [made.revisionId]);
+    await invalidate(DATA);
+  }
+</script>
+
+<article data-note={note.id}>
+  {#if editing}
+    <!-- svelte-ignore a11y_autofocus -->
+    <textarea
+      class="field"
+      rows="4"
+      aria-label="Note"
+      bind:value={body}
+      autofocus
+      onkeydown={(e) => {
+        if (e.key === 'Escape') editing = false;
+        else if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void save();
+      }}></textarea>
+    <div class="foot">
+      <button class="btn main small" onclick={save}>Save</button><button
+        class="btn quiet small"
+        onclick={() => (editing = false)}>Leave it</button
+      >
+    </div>
+  {:else}
+    {#if note.body}<p class="body">{note.body}</p>{/if}
+    {#if note.audio}
+      <audio
+        controls
+        preload="none"
+        src="/api/notes/{note.id}/audio"
+        aria-label="Recording{note.audio.seconds ? `, ${note.audio.seconds} seconds` : ''}"
+      ></audio>
+    {/if}
+    <div class="foot">
+      <span class="small-label"
+        >{new Date(note.added).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}{where &&
+        note.projectName
+          ? ` · ${note.projectName}`
+          : ''}</span
+      >
+      {#if note.sourceLabel && where}<a class="link" href="/sources/{note.sourceId}">{note.sourceLabel}</a
+        >{/if}
+      <span class="flex-1"></span>
+      <button
+        class="btn quiet small"
+        onclick={() => {
+          body = note.body;
+          editing = true;
+        }}>{note.body ? 'Edit' : 'Write it down'}</button
+      >
+      <button class="btn quiet small" onclick={bin}>Put in the bin</button>
+    </div>
+  {/if}
+</article>
+
+<style>
+  article {
+    display: grid;
+    gap: 5px;
+  }
+  .body {
+    font-size: 15px;
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
+  }
+  .foot {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 10px;
+  }
+  audio {
+    width: min(100%, 420px);
+    height: 36px;
+  }
+</style>

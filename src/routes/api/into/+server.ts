@@ -1,0 +1,17 @@
+import { json } from '@sveltejs/kit';
+import { listPresets } from '$lib/server/repositories/presets';
+import { listProjects } from '$lib/server/repositories/projects';
+import { listSections } from '$lib/server/repositories/sections';
+import { allTags } from '$lib/server/services/sources';
+import type { RequestHandler } from './$types';
+
+/** What a capture can go into and go with. */
+export const GET: RequestHandler = async ({ locals: { ctx } }) => {
+  const [projects, sections, presets, tags] = await Promise.all([
+    listProjects(ctx),
+    listSections(ctx),
+    listPresets(ctx),
+    allTags(ctx),
+  ]);
+  return json({ projects, sections, presets, tags });
+};

@@ -1,0 +1,36 @@
+import type { PageServerLoad } from './$types';
+import { getPreset } from '$lib/server/repositories/presets';
+import { getSource } from '$lib/server/repositories/sources';
+import { isCapture } from '$lib/server/services/capture';
+import { printedFields } from '$lib/server/services/printing';
+import { lookOf } from '../look';
+
+/** The capture window: what the address gives, and how the captures begun in it stand. */
+export const load: PageServerLoad = async ({ url, locals, depends, parent }) => {
+  depends('retexa:data');
+  const { ctx } = locals;
+  const get = (name: string) => url.searchParams.get(name)?.trim() ?? '';
+  const shared = get('text');
+  // Phones put the address of a shared page into the text as often as into its own place.
+  const inText = /https?:\/\/\S+/.exec(shared)?.[0];
+  const preset = get('preset') ? await getPreset(ctx, get('preset')).catch(() => undefined) : undefined;
+  const { jobs } = await parent();
+  const mine = jobs.filter((j) => j.id === get('job'));
+  const [job] = mine;
+  const kept =
+    job && isCapture(job) && job.result?.kind === 'kept'
+      ? await getSource(ctx, job.result.sourceId).catch(() => undefined)
+      : undefined;
+  const { style } = await lookOf(locals);
+  return {
+    given: {
+      url: get('url') || (inText ?? ''),
+      title: get('title'),
+      selection: get('selection') || (inText ? '' : shared),
+      handed: get('handed') === '1',
+    },
+    ...(preset ? { preset } : {}),
+    ...(job ? { job } : {}),
+    ...(kept ? { kept, printed: await printedFields(style, kept.record.type) } : {}),
+  };
+};

@@ -1,0 +1,18 @@
+import type { PageServerLoad } from './$types';
+import { listLeads } from '$lib/server/services/leads';
+import { getSource } from '$lib/server/repositories/sources';
+import { shortLabel } from '$lib/core/source';
+
+export const load: PageServerLoad = async ({ url, locals, depends }) => {
+  depends('retexa:data');
+  const { ctx, projectId } = locals;
+  const text = url.searchParams.get('q') ?? '';
+  const metIn = url.searchParams.get('met') ?? '';
+  const source = metIn ? await getSource(ctx, metIn).catch(() => undefined) : undefined;
+  const leads = await listLeads(ctx, {
+    ...(projectId ? { projectId } : {}),
+    ...(text ? { text } : {}),
+    ...(source ? { metIn: source.id } : {}),
+  });
+  return { leads, ...(source ? { metIn: { id: source.id, label: shortLabel(source.record) } } : {}) };
+};

@@ -1,0 +1,61 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import NoteCard from '$lib/ui/NoteCard.svelte';
+  import NoteEntry from '$lib/ui/NoteEntry.svelte';
+  import { debounce } from '$lib/ui/client';
+  import { narrow, narrowedBy } from '$lib/ui/narrowing';
+
+  let { data } = $props();
+  const setText = debounce((words: string) => narrow({ q: words.trim() }), 200);
+</script>
+
+<svelte:head><title>Notes · Retexa</title></svelte:head>
+
+<header class="head">
+  <h1>Notes</h1>
+  <span class="sub"
+    >{data.notes.length} {data.projectId ? 'in this project' : 'in the library'}, latest first</span
+  >
+  <span class="flex-1"></span>
+  <input
+    class="chip"
+    type="search"
+    placeholder="Find in these"
+    aria-label="Find in these notes"
+    value={narrowedBy('q')}
+    oninput={(e) => setText(e.currentTarget.value)}
+  />
+  {#if [...page.url.searchParams.keys()].length}<a class="btn quiet small" href="/notes">Show all</a>{/if}
+</header>
+
+<div class="entry"><NoteEntry projectId={data.projectId ?? null} sourceId={null} /></div>
+
+{#if data.notes.length === 0}
+  <div class="empty">
+    <h2>No notes yet</h2>
+    <p>
+      A thought can be put down above, typed or spoken, or straight into the capture field. On the move, the
+      capture window takes it with no page open.
+    </p>
+  </div>
+{:else}
+  <ul class="list">
+    {#each data.notes as note (note.id)}<li><NoteCard {note} where={!data.projectId} /></li>{/each}
+  </ul>
+{/if}
+
+<style>
+  .entry {
+    padding: 14px 26px;
+    border-bottom: 1px solid var(--rule);
+    background: var(--side);
+  }
+  .list {
+    display: grid;
+    max-width: 820px;
+  }
+  li {
+    padding: 12px 26px;
+    border-bottom: 1px solid var(--rule);
+  }
+</style>
