@@ -1,11 +1,5 @@
+import { nav, ld, meta, page } from './html';
 import { BLOG, GUIDE, htmlOf, MARSH, NEWS, THESIS, TURBINES } from './texts';
-
-const page = (lang: string, head: string, body: string) =>
-  `<!doctype html>\n<html lang="${lang}">\n<head>\n<meta charset="utf-8">\n${head}\n</head>\n<body>\n${body}\n</body>\n</html>\n`;
-const meta = (name: string, ...contents: string[]) =>
-  contents.map((c) => `<meta name="${name}" content="${c.replace(/"/g, '&quot;')}">`).join('\n');
-const ld = (value: unknown) => `<script type="application/ld+json">${JSON.stringify(value)}</script>`;
-const nav = (site: string) => `<nav><a href="/">${site}</a> <a href="/about">About</a></nav>`;
 
 /** How often the living review has been rewritten. */
 let edition = 1;

@@ -11,7 +11,7 @@ import { fileSources, insertProject } from '../../src/lib/server/repositories/pr
 import { getCopy } from '../../src/lib/server/repositories/copies';
 import { getJob, type Job } from '../../src/lib/server/repositories/jobs';
 import { getSource } from '../../src/lib/server/repositories/sources';
-import { capture, type CaptureResult } from '../../src/lib/server/services/capture';
+import { answerHere, capture, type CaptureResult } from '../../src/lib/server/services/capture';
 import { keepPassage } from '../../src/lib/server/services/passages';
 import { importFile, type ImportReport } from '../../src/lib/server/services/references';
 import { checkSource, editSource } from '../../src/lib/server/services/sources';
@@ -26,7 +26,8 @@ async function settled(job: Job): Promise<Job> {
     const now = await getJob(ctx, job.id);
     if (now.state === 'failed') throw new Error(`${JSON.stringify(job.input)}: ${now.error?.message}`);
     if (now.state === 'done') {
-      await scoped(ctx, 'job').where({ id: job.id }).update({ state: 'dismissed' });
+      const asks = (now.result as CaptureResult).kind === 'here';
+      if (!asks) await scoped(ctx, 'job').where({ id: job.id }).update({ state: 'dismissed' });
       return now;
     }
     await new Promise((resolve) => setTimeout(resolve, 20));
@@ -106,8 +107,15 @@ async function build(): Promise<void> {
   ];
   let passages = 0;
   for (const [text, parts, checked] of pages) {
-    const done = await settled(await capture(ctx, { text, projectId: thesis.id }));
-    const { sourceId, copyId } = done.result as CaptureResult;
+    const [job] = await capture(ctx, { text, projectId: thesis.id });
+    let result = (await settled(job!)).result as CaptureResult;
+    if (result.kind === 'here') {
+      // The demo shows doubles, so these captures are kept beside what is there already.
+      await answerHere(ctx, job!.id, 'both');
+      result = (await settled(await getJob(ctx, job!.id))).result as CaptureResult;
+    }
+    if (result.kind !== 'kept') throw new Error(`${text} was not kept`);
+    const { sourceId, copyId } = result;
     if (parts && copyId) passages += await keepAll(copyId, parts);
     if (checked) await checkSource(ctx, sourceId, (await getSource(ctx, sourceId)).revision, true);
     if (text.includes('3-1-7') || recognise(text).kind === 'doi')

@@ -44,6 +44,9 @@ describe('the same work from two sites', () => {
     await me.capture('https://marshletters.example/articles/3-1-7');
     await me.see('Ferreira', '.tray .got');
     await me.capture('https://repository.northsound.example/handle/1/5120');
+    await me.see('You have this already: Ferreira, Ng & Ó Súilleabháin 2021 (same DOI', '.tray');
+    expect(living()).toBe(1);
+    await me.press('Keep both', '.tray');
     await me.see('Looks like one you have: Ferreira, Ng & Ó Súilleabháin 2021 (same DOI', '.tray');
     await quote('https://marshletters.example/articles/3-1-7', 'Sediment is not the limit here');
     await quote('https://repository.northsound.example/handle/1/5120', 'Deposited by the authors');

@@ -161,13 +161,13 @@ describe('a page that changes', () => {
   });
 
   it('says so when it has not changed', async () => {
-    await me.press('Look at the page again');
+    await me.press('Look again');
     await me.see('The page has not changed.');
   });
 
   it('finds its passages again when the text around them changed', async () => {
     changeEdition(2);
-    await me.press('Look at the page again');
+    await me.press('Look again');
     await me.see('2 of 2 passages were found in it again');
     await me.see('Moved with the text', '.card');
     await markedAre(['does no harm to the marsh behind it', 'is shut for one tide in ten']);
@@ -180,7 +180,7 @@ describe('a page that changes', () => {
 
   it('reports the loss of a passage whose words changed, and keeps it', async () => {
     changeEdition(3);
-    await me.press('Look at the page again');
+    await me.press('Look again');
     await me.see('1 of 2 passages were found in it again');
     expect(
       passages()

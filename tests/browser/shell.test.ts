@@ -12,6 +12,7 @@ beforeAll(async () => {
   await me.capture('https://marshletters.example/articles/3-1-7');
   await me.see('Ferreira', '.tray .got');
   await me.capture('https://repository.northsound.example/handle/1/5120');
+  await me.press('Keep both', '.tray');
   await me.see('Looks like one you have', '.tray');
   const [copy] = app.rows<{ id: string }>('SELECT id FROM copy');
   await me.open(`/copies/${copy!.id}`);
@@ -39,6 +40,10 @@ const VIEWS = () => {
     '/references',
     '/import',
     '/bin',
+    '/leads',
+    '/notes',
+    '/ways-in',
+    '/capture',
   ];
 };
 
