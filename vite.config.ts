@@ -9,7 +9,11 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: 'unit', include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts'], environment: 'node' },
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/corpus/**/*.test.ts'],
+          environment: 'node',
+        },
       },
       {
         extends: true,

@@ -16,6 +16,7 @@ import { reconcile } from './reconcile';
 export { fromCslJson } from './registry';
 export { fromRecord } from './from-record';
 export { reconcile } from './reconcile';
+export { joinRegistry, sameWork } from './same-work';
 export { personName, peopleOf } from './people';
 export { linksOf, parseLinkHeader, type LinkedFile, type TypedLink } from './links';
 export type { ListedWork } from './lists';

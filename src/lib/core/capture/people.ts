@@ -15,21 +15,43 @@ const AFTER =
 /** A post somebody holds, which newspapers print where a second name could stand. */
 const POST = /\b(?:correspondent|reporter|editor|columnist|journalist|writer|photographer|contributor)s?$/i;
 
+const SMALL = /^(?:VAN|VON|DER|DEN|DE|DEL|DELLA|DI|DA|DOS|DU|LA|LE|AF|AV|EL|AL|BIN|IBN|TER|TEN|ZU|ZUR)$/;
 const lowered = (word: string) =>
-  word.replace(/\p{L}+/gu, (w) => (w.length > 1 ? w[0]! + w.slice(1).toLowerCase() : w));
+  word.replace(/\p{L}+/gu, (w, at: number) =>
+    SMALL.test(w) && at + w.length < word.length
+      ? w.toLowerCase()
+      : w.length > 1
+        ? w[0]! + w.slice(1).toLowerCase()
+        : w,
+  );
 const capitals = (text: string) =>
   /\p{Lu}{3,}/u.test(text) && text === text.toUpperCase() && text !== text.toLowerCase();
 
 /** A name written as it stands in capitals, in ordinary letters; initials and mixed case stay as they are. */
 function calm(name: CslName): CslName {
   const { family, given } = name;
-  if (!family || !capitals(family)) return name;
+  const particle = name['non-dropping-particle'];
+  if (!family || !capitals([particle, family].filter(Boolean).join(' '))) return name;
   const quiet = given && capitals(given) && /\p{Lu}{3,}/u.test(given) ? lowered(given) : given;
   return { ...name, family: lowered(family), ...(quiet ? { given: quiet } : {}) };
 }
 
 /** `FERREIRA Ana`: a family name first and in capitals, as French and Spanish practice has it, turned to `Ferreira, Ana`. */
 function familyFirst(text: string): string {
+  // MacRae E, Ng TH: initials without stops after the family name, as medical indexes write them.
+  const indexed = /^(\p{Lu}[\p{L}’'-]{2,}(?:\s\p{Lu}[\p{L}’'-]{2,})?)\s(\p{Lu}{1,3})$/u.exec(text);
+  if (
+    indexed &&
+    !/^(?:I{1,3}|IV)$/.test(indexed[2]!) &&
+    !(capitals(indexed[2]!) && !capitals(text) && indexed[1]!.includes(' '))
+  )
+    return `${indexed[1]!}, ${indexed[2]!}`;
+  // In Chinese, Japanese and Korean the family name comes first; a space between the parts tells where it ends.
+  const eastern =
+    /^([\p{Script=Han}\p{Script=Hangul}\p{Script=Katakana}]{1,4})\s+([\p{Script=Han}\p{Script=Hangul}\p{Script=Hiragana}\p{Script=Katakana}]{1,6})$/u.exec(
+      text,
+    );
+  if (eastern) return `${eastern[1]!}, ${eastern[2]!}`;
   const m = /^((?:(?:\p{Lu}{2,}(?:[-’']\p{Lu}+)*|DE|LA|VAN|VON|DER)\s+)+)(\p{Lu}\p{Ll}.*)$/u.exec(text);
   return m && !text.includes(',') ? `${m[1]!.trim()}, ${m[2]!}` : text;
 }
@@ -44,16 +66,14 @@ export function personName(raw: string): CslName | undefined {
     .replace(/\s*<[^>]*@[^>]*>|\s*\([^)]*\)|\s*\[[^\]]*\]|\S+@\S+\.\S+/gu, ' ')
     .replace(/[*†‡§¶]+|[⁰¹²³⁴-⁹]+|(?<=\p{L})\d+(?:,\d+)*$/gu, '')
     .replace(/https?:\S+|orcid\S*/gi, '');
-  text = squash(text)
-    .replace(LABEL, '')
-    .replace(/^by\s+/i, '');
+  text = squash(text).replace(LABEL, '').replace(AFTER, '');
   if (!looksInstitutional(text)) text = text.replace(TITLES, '').replace(DEGREES, '');
   text = familyFirst(
     squash(text)
       .replace(/^[,;.·|]+|[,;·|]+$/g, '')
       .trim(),
   );
-  if (NOBODY.test(text) || POST.test(text) || text.startsWith('@') || text.length > 300) return undefined;
+  if (NOBODY.test(text) || POST.test(text) || /^@|\d{3}/.test(text) || text.length > 300) return undefined;
   const name = parseName(text);
   return name && calm(name);
 }
@@ -69,7 +89,10 @@ export function peopleOf(raw: string[]): CslName[] {
     .flatMap((s) => s.split(/\s*[、;；|\n]\s*/u))
     .map((s) => squash(s).replace(ROLE_WORD, ''))
     .filter(Boolean);
-  const inOne = raw.length === 1 && strings.length === 1 ? separate(strings[0]!) : strings;
+  const inOne =
+    raw.length === 1
+      ? strings.flatMap((s) => (strings.length === 1 || /[|\n]/.test(raw[0]!) ? separate(s) : [s]))
+      : strings;
   const names: CslName[] = [];
   for (const s of inOne) {
     const name = personName(s);
@@ -82,7 +105,11 @@ export function peopleOf(raw: string[]): CslName[] {
 const INVERTED = /^\p{Lu}[\p{L}’' -]*,\s*(?:\p{Lu}\.?[\s-]?){1,4}(?:,|\s*(?:&|and)\s|$)/u;
 
 function separate(text: string): string[] {
-  const clean = text.replace(LABEL, '').replace(AFTER, '');
+  // A post behind the last name (`Agnes Thorne, Staff Reporter`) is no second name.
+  const clean = text
+    .replace(LABEL, '')
+    .replace(AFTER, '')
+    .replace(/,\s*[^,]*$/u, (end) => (POST.test(end) ? '' : end));
   if (INVERTED.test(clean)) {
     const found = [
       ...clean.matchAll(/(\p{L}[\p{L}’' -]*?),\s*((?:\p{Lu}\.?[\s-]?){1,4})(?=,|\s*(?:&|and|et|und)\s|$)/gu),

@@ -223,6 +223,19 @@ function choose(field: string, candidates: Candidate[], setting: Setting): Choic
   return { value: top.value, why };
 }
 
+/** Creators of a page of a site without the site itself, which templates add to the people who wrote it. */
+function withoutTheSite(candidates: Candidate[], { siteNames, type }: Setting): Candidate[] {
+  if (!OF_A_SITE.has(type)) return candidates;
+  return candidates.map((c) => {
+    if (!isNameVariable(c.field)) return c;
+    const names = c.value as CslName[];
+    const people = names.filter((n) => !n.literal || !siteNames.has(fold(n.literal)));
+    return people.length > 0 && people.length < names.length
+      ? { ...c, value: people, note: `${c.note ?? c.field}, without the site itself` }
+      : c;
+  });
+}
+
 /** Titles without the name of the site at their end, where the page itself says what the site is called. */
 function withoutSiteNames(candidates: Candidate[], siteNames: Set<string>): Candidate[] {
   return candidates.map((c) => {
@@ -262,13 +275,14 @@ function uploadDates(candidates: Candidate[], type: CslType): Set<Candidate> {
  */
 export function reconcile(given: Candidate[], address: string | undefined, at: string): SourceRecord {
   const siteNames = siteNamesOf(given);
-  const candidates = withoutSiteNames(given, siteNames);
-  const types = candidates.filter((c) => c.field === 'type');
+  const titled = withoutSiteNames(given, siteNames);
+  const types = titled.filter((c) => c.field === 'type');
   const telling = types.filter((c) => c.value !== 'webpage' && c.value !== 'document');
   const offered = telling.length ? telling : types.length ? types : [UNKNOWN_TYPE];
   const blank: Setting = { type: 'document', address, siteNames };
   const type = choose('type', offered, blank);
   const setting: Setting = { ...blank, type: type.value as CslType };
+  const candidates = withoutTheSite(titled, setting);
   const record: Record<string, unknown> = emptyRecord(setting.type);
   const origins: Record<string, Seen[]> = {};
   const late = uploadDates(candidates, setting.type);

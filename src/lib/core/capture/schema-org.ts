@@ -97,7 +97,7 @@ const whole = (value: unknown, byId: ById): SchemaNode | undefined => {
 function partsOf(node: SchemaNode, byId: ById): SchemaNode[] {
   const chain: SchemaNode[] = [];
   const seen = new Set<unknown>();
-  let level: unknown[] = listOf(node.isPartOf);
+  let level: unknown[] = [...listOf(node.isPartOf), ...listOf(node.partOfSeries)];
   while (level.length > 0 && chain.length < 12) {
     const nodes = level
       .map((v) => (typeof v === 'string' && !byId.has(v) ? { name: v } : whole(v, byId)))

@@ -69,7 +69,9 @@ function unseparated(clean: string): CslName {
   let at = words.findIndex((word, i) => i > 0 && i < words.length - 1 && PARTICLES.has(word));
   if (at === -1 && PARTICLES.has(words[0] ?? '')) at = 0;
   const two = words.length > 2 && FAMILY_FIRST.test(words[words.length - 2] ?? '');
-  const split = at === -1 ? words.length - (two ? 2 : 1) : at;
+  // Mac Giolla Bhríde, Nic Giolla Phádraig: three words, of which the second is always the same.
+  const three = words.length > 3 && words[words.length - 2] === 'Giolla';
+  const split = at === -1 ? words.length - (three ? 3 : two ? 2 : 1) : at;
   const given = words.slice(0, split).join(' ');
   const name = withParticle(words.slice(split).join(' '));
   return { ...name, ...(given ? { given } : {}), ...(suffix ? { suffix } : {}) };

@@ -16,6 +16,22 @@ export function pageTitle(title: string, heading: string | undefined): string {
   return parts.reduce((best, part) => (part.length > best.length ? part : best), '');
 }
 
+/** What stands beside the heading in the document's title: the name of the site, before or after it. */
+function siteBeside(title: string, heading: string | undefined): string | undefined {
+  const whole = squash(title);
+  if (!heading || fold(whole) === fold(heading)) return undefined;
+  const at = whole.toLowerCase().indexOf(heading.toLowerCase());
+  if (at === -1) return undefined;
+  const before = whole.slice(0, at).replace(/\s*[|–—·»:•-]\s*$/u, '');
+  const after = whole.slice(at + heading.length);
+  const behind =
+    SEPARATOR.test(after) || /^\s*[|–—·»•-]/u.test(after)
+      ? after.split(SEPARATOR).filter(Boolean).at(-1)
+      : undefined;
+  const name = squash((behind ?? before).replace(/^\s*[|–—·»:•-]\s*/u, ''));
+  return name && name.length <= 60 ? name : undefined;
+}
+
 /** Where pages put their byline and their date, in the order they are asked. Class names are common practice. */
 const BYLINES = [
   '[itemprop~="author"]',
@@ -45,6 +61,9 @@ const DATE_TAGS = [
 /** Words before a date that make it the day of publication, in the languages most pages here come in. */
 const PUBLISHED =
   /(?:published|posted|first published|veröffentlicht(?: am)?|publié(?: le)?|publicado(?: el)?|stand)\s*:?\s*(?:on\s+)?((?:\d{1,2}\.?\s+)?\p{L}{3,12}\.?\s+(?:\d{1,2},?\s+)?\d{4}|\d{4}-\d{2}-\d{2})/iu;
+
+/** A day, as pages write it in words or figures. */
+const DAY = /\d{1,2}\.?\s+\p{L}{3,12}\.?\s+\d{4}|\p{L}{3,12}\.?\s+\d{1,2},?\s+\d{4}|\d{4}-\d{2}-\d{2}/u;
 
 /** What the words of an address and of a site's name say of the kind of page. A guess, and noted as one. */
 function guessedType(address: string, site: string, doc: Document): CslType | undefined {
@@ -97,13 +116,11 @@ export function html(doc: Document, address: string): Candidate[] {
   const headings = [...doc.querySelectorAll('main h1, article h1, h1')];
   const heading = headings.length > 0 ? squash(headings[0]?.textContent ?? '') : undefined;
   c.text('title', pageTitle(doc.title || heading || '', heading), doc.title ? 'title' : 'h1');
-  const parts = squash(doc.title).split(SEPARATOR);
-  const name =
-    firstOf(tags, 'application-name') ??
-    (parts.length > 1 && heading && fold(parts.slice(0, -1).join(' ')).includes(fold(heading))
-      ? parts.at(-1)
-      : undefined);
-  c.text('container-title', name, 'the site’s name');
+  c.text(
+    'container-title',
+    firstOf(tags, 'application-name') ?? siteBeside(doc.title, heading),
+    'the site’s name',
+  );
   const scope = doc.querySelector('article') ?? doc.querySelector('main') ?? doc.body;
   const byline =
     BYLINES.map((selector) => scope?.querySelector(selector)).find(Boolean) ??
@@ -121,8 +138,16 @@ export function html(doc: Document, address: string): Candidate[] {
     time ? 'time' : 'date',
   );
   if (!time && !firstOf(tags, ...DATE_TAGS)) {
+    const marked = scope?.querySelector(
+      '.date, .published, .pubdate, .post-date, .entry-date, [itemprop="datePublished"]',
+    );
     const words = squash(scope?.textContent?.slice(0, 6_000) ?? '');
-    c.date('issued', PUBLISHED.exec(words)?.[1], 'words of the page');
+    const inByline = DAY.exec(squash(byline?.textContent ?? ''))?.[0];
+    c.date(
+      'issued',
+      DAY.exec(squash(marked?.textContent ?? ''))?.[0] ?? inByline ?? PUBLISHED.exec(words)?.[1],
+      'words of the page',
+    );
   }
   c.text('language', doc.documentElement?.getAttribute('lang') ?? undefined, 'lang');
   c.text('DOI', printedDoi(doc), 'printed on the page');

@@ -1,7 +1,9 @@
 import {
   fromRecord,
+  joinRegistry,
   reconcile,
   recordOf,
+  sameWork,
   type Candidate,
   type LinkedFile,
   type ListedWork,
@@ -100,49 +102,24 @@ const notAPage = (mediaType: string) => {
   );
 };
 
-const familiesOf = (names: unknown) =>
-  new Set(((names as CslName[] | undefined) ?? []).map((n) => fold(shortName(n))));
-
-/**
- * Whether a registry's record is of the same work as a page: their titles are alike, or they share a creator and one
- * title holds the other. A page that gives the DOI of another work, one it cites for example, is found out so.
- */
-export function sameWork(page: Candidate[], registry: Candidate[]): boolean {
-  const of = (list: Candidate[], field: string) => list.filter((c) => c.field === field).map((c) => c.value);
-  const titles = (list: Candidate[]) => of(list, 'title').map((t) => fold(String(t)));
-  const [ours, theirs] = [titles(page), titles(registry)];
-  if (ours.length === 0 || theirs.length === 0) return true;
-  const close = ours.some((a) =>
-    theirs.some(
-      (b) =>
-        similarity(a, b) > 0.72 || (a.length > 12 && b.startsWith(a)) || (b.length > 12 && a.startsWith(b)),
-    ),
-  );
-  if (close) return true;
-  const people = [of(page, 'author'), of(registry, 'author')].map(
-    (lists) => new Set(lists.flatMap((n) => [...familiesOf(n)])),
-  );
-  return (
-    [...people[0]!].some((p) => people[1]!.has(p)) &&
-    ours.some((a) => theirs.some((b) => similarity(a, b) > 0.3))
-  );
-}
-
 /** A registry's answer that is of the page's work; what it does not fit is told in `notes`. */
 function joining(
   answer: Answer | undefined,
   page: Candidate[],
-  name: string,
+  field: 'DOI' | 'ISBN',
+  given: string,
   notes: string[],
-): { joined: Candidate[]; fits: boolean } {
+): { joined: Candidate[]; own: Candidate[] } {
   if (!answer) {
-    notes.push(`The registry does not know the ${name} that the page gives.`);
-    return { joined: [], fits: true };
+    notes.push(`The registry does not know the ${field} ${given} that the page gives.`);
+    return { joined: [], own: page };
   }
-  if (sameWork(page, answer.candidates)) return { joined: answer.candidates, fits: true };
-  const title = answer.candidates.find((c) => c.field === 'title')?.value;
-  notes.push(`The ${name} on the page belongs to another work, “${String(title)}”, and was left out.`);
-  return { joined: [], fits: false };
+  const { joined, own, otherTitle } = joinRegistry(page, answer.candidates, field);
+  if (otherTitle !== undefined)
+    notes.push(
+      `The ${field} ${given} on the page belongs to another work, “${otherTitle}”, and was left out.`,
+    );
+  return { joined, own };
 }
 
 async function tolerant<T>(
@@ -199,12 +176,9 @@ async function joinedTo(page: Results['page'], doing: Doing, notes: string[]): P
       'The registry could not be asked',
     );
     if (answer) {
-      const { joined: more, fits } = joining(answer.a, candidates, `DOI ${doi}`, notes);
+      const { joined: more, own } = joining(answer.a, candidates, 'DOI', doi, notes);
       joined.push(...more);
-      if (!fits)
-        candidates = candidates.filter(
-          (c) => c.field !== 'DOI' || findDoi(String(c.value))?.toLowerCase() !== doi.toLowerCase(),
-        );
+      candidates = own;
     }
   }
   const isbn = given('ISBN');
@@ -217,7 +191,7 @@ async function joinedTo(page: Results['page'], doing: Doing, notes: string[]): P
       notes,
       'The book catalogue could not be asked',
     );
-    if (answer?.a) joined.push(...joining(answer.a, candidates, `ISBN ${isbn}`, notes).joined);
+    if (answer?.a) joined.push(...joining(answer.a, candidates, 'ISBN', isbn, notes).joined);
   }
   return [...joined, ...linked, ...candidates];
 }
