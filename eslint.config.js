@@ -26,6 +26,10 @@ const KIT = [
   ['$app/**', '@sveltejs/**', 'svelte', 'svelte/**'],
   'This layer knows nothing of Svelte or Kit.',
 ];
+const READING = [
+  ['**/reading/**', '$lib/reading/**'],
+  'The core opens no files; readers of documents sit on top of it.',
+];
 const NODE = [
   ['node:*', 'fs', 'path', 'crypto', 'knex', 'better-sqlite3'],
   'The core is pure: no Node built-ins, no database.',
@@ -53,7 +57,7 @@ export default ts.config(
     },
   },
   {
-    ...layer(['src/lib/core/**/*.ts'], [SERVER, UI, ROUTES, KIT, NODE]),
+    ...layer(['src/lib/core/**/*.ts'], [SERVER, UI, ROUTES, KIT, NODE, READING]),
     ignores: ['**/*.test.ts'],
   },
   {
@@ -64,6 +68,7 @@ export default ts.config(
     },
   },
   layer(['src/lib/server/**/*.ts'], [UI, ROUTES, KIT]),
-  layer(['src/lib/ui/**'], [[...SERVER, true], ROUTES]),
+  layer(['src/lib/ui/**'], [[...SERVER, true], READING, ROUTES]),
   layer(['src/workers/**/*.ts'], [SERVER, UI, ROUTES, KIT]),
+  layer(['src/lib/reading/**/*.ts', 'src/cli/**/*.ts'], [SERVER, UI, ROUTES, KIT]),
 );

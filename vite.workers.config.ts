@@ -7,21 +7,26 @@ const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as {
 };
 const external = [...Object.keys(dependencies), ...builtinModules, ...builtinModules.map((m) => `node:${m}`)];
 
-/** Builds the server's worker threads, which run outside the application bundle. */
+/** Builds what runs outside the application bundle: the server's worker threads and the command line. */
 export default defineConfig({
   publicDir: false,
   build: {
     ssr: true,
-    outDir: 'build/workers',
-    emptyOutDir: true,
+    outDir: 'build',
+    emptyOutDir: false,
     target: 'node20',
     rollupOptions: {
       external: (id) => external.some((name) => id === name || id.startsWith(`${name}/`)),
       input: {
         citing: 'src/lib/server/workers/citing.worker.ts',
         reading: 'src/lib/server/workers/reading.worker.ts',
+        retexa: 'src/cli/retexa.ts',
       },
-      output: { entryFileNames: '[name].js', chunkFileNames: 'shared/[name]-[hash].js' },
+      output: {
+        entryFileNames: ({ name }) => (name === 'retexa' ? 'cli/retexa.js' : `workers/${name}.js`),
+        chunkFileNames: 'workers/shared/[name]-[hash].js',
+        banner: ({ name }) => (name === 'retexa' ? '#!/usr/bin/env node' : ''),
+      },
     },
   },
 });

@@ -76,12 +76,19 @@ export interface ReadPage extends PageReading {
   lang: string;
 }
 
-/** Reads a page without running anything in it. */
-export function readPage({ bytes, contentType, address, linkHeader }: PageGiven): ReadPage {
-  const dom = new JSDOM(Buffer.from(bytes), {
+const openDom = (bytes: Uint8Array, contentType: string, address: string) =>
+  new JSDOM(Buffer.from(bytes), {
     url: address,
     contentType: /xml/.test(contentType) ? 'text/html' : contentType || 'text/html',
   });
+
+/** A page's document, parsed and not run. */
+export const openPage = (bytes: Uint8Array, contentType: string, address: string): Document =>
+  openDom(bytes, contentType, address).window.document;
+
+/** Reads a page without running anything in it. */
+export function readPage({ bytes, contentType, address, linkHeader }: PageGiven): ReadPage {
+  const dom = openDom(bytes, contentType, address);
   const { document } = dom.window;
   const reading = readDocument(document, address, linkHeader);
   const title = document.title;

@@ -76,7 +76,9 @@ export async function recognise(bytes: Uint8Array, width = 595): Promise<{ leaf:
       for (const line of paragraph.lines) {
         const words = line.words.filter((w) => w.confidence >= 30);
         if (words.length === 0) continue;
-        const size = Math.max(4, (line.bbox.y1 - line.bbox.y0) * scale * 0.8);
+        // The row's height counts ascenders and descenders whether the line has them or not, as a type size does.
+        const row = line.rowAttributes?.rowHeight ?? line.bbox.y1 - line.bbox.y0;
+        const size = Math.max(4, row * scale * 0.8);
         const base = line.baseline?.y0 ? Math.max(line.baseline.y0, line.baseline.y1) : line.bbox.y1;
         for (const [i, word] of words.entries()) {
           sum += word.confidence;

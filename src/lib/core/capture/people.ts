@@ -39,7 +39,7 @@ function calm(name: CslName): CslName {
 /** `FERREIRA Ana`: a family name first and in capitals, as French and Spanish practice has it, turned to `Ferreira, Ana`. */
 function familyFirst(text: string): string {
   // MacRae E, Ng TH: initials without stops after the family name, as medical indexes write them.
-  const indexed = /^(\p{Lu}[\p{L}’'-]{2,}(?:\s\p{Lu}[\p{L}’'-]{2,})?)\s(\p{Lu}{1,3})$/u.exec(text);
+  const indexed = /^(\p{Lu}[\p{L}’'-]+(?:\s\p{Lu}[\p{L}’'-]{2,})?)\s(\p{Lu}{1,3})$/u.exec(text);
   if (
     indexed &&
     !/^(?:I{1,3}|IV)$/.test(indexed[2]!) &&

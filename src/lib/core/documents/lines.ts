@@ -52,7 +52,11 @@ export function linesOf(leaf: Leaf, marks = true): Line[] {
       const level = Math.abs(run.y - last.y) < size * 0.55;
       const gap = run.x - (last.x + last.width);
       if (!level || gap > size * 2.2 || gap < -size * 1.5) flush();
-      else if (!marks && isMark(run, last.size)) continue;
+      else if (!marks && isMark(run, last.size)) {
+        // Its room stays taken, so that no space comes to stand where the mark was.
+        current[current.length - 1] = { ...last, width: run.x + run.width - last.x };
+        continue;
+      }
     }
     current.push(run);
   }

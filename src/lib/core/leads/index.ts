@@ -47,7 +47,9 @@ export function splitReferences(text: string): string[] {
       /,|\(\d{4}|\b(?:1[5-9]|20)\d\d\b/.test(line.slice(0, 120));
     for (const line of lines) {
       const before = parts[parts.length - 1];
-      if (before === undefined || (begins(line.trim()) && /[.)\d/]\s*$/.test(before))) parts.push(line);
+      const ended = before !== undefined && /[.)\d/]\s*$/.test(before);
+      const whole = ended && looksLikeReference(before) && /[.)]\s*$/.test(before);
+      if (before === undefined || (begins(line.trim()) && ended) || whole) parts.push(line);
       else parts[parts.length - 1] = `${before} ${line.trim()}`;
     }
   }

@@ -41,6 +41,8 @@ const BYLINES = [
   '.post-author, .entry-author, .authors, .author',
   '[class*="byline" i]',
 ];
+/** Whether a byline is the page's own and not that of an entry it lists or of a comment. */
+const ofPage = (element: Element) => element.closest('li li, tr, .comment, ol > li, .result') === null;
 /** "By" in German, French, Spanish, Portuguese, Italian before a name that begins with a capital and has two words. */
 const BY = /^(?:von|par|por|di|de)\s+(?=\p{Lu}[\p{Ll}\p{M}’-]+\s+\p{L})/u;
 const TIMES =
@@ -123,8 +125,8 @@ export function html(doc: Document, address: string): Candidate[] {
   );
   const scope = doc.querySelector('article') ?? doc.querySelector('main') ?? doc.body;
   const byline =
-    BYLINES.map((selector) => scope?.querySelector(selector)).find(Boolean) ??
-    doc.querySelector(BYLINES.join(', '));
+    BYLINES.map((selector) => [...(scope?.querySelectorAll(selector) ?? [])].find(ofPage)).find(Boolean) ??
+    [...doc.querySelectorAll(BYLINES.join(', '))].find(ofPage);
   const written =
     firstOf(tags, 'author', 'article.author', 'parsely-author', 'sailthru.author', 'byl') ??
     byline?.textContent ??

@@ -9,16 +9,8 @@ import {
   type ListedWork,
 } from '../../../core/capture';
 import { readFormat } from '../../../core/formats';
-import {
-  findDoi,
-  findIsbn,
-  isbnKey,
-  recognise,
-  shortName,
-  type CslName,
-  type SourceRecord,
-} from '../../../core/source';
-import { fold, similarity } from '../../../core/text';
+import { findIsbn, isbnKey, recognise, type SourceRecord } from '../../../core/source';
+import { fold } from '../../../core/text';
 import { sniffBytes } from '../../../reading/sniff';
 import { config } from '../../config';
 import { now } from '../../db/ids';

@@ -1,0 +1,91 @@
+/** The built command line, run as a person runs it. Outside: pandoc reads the CSL-JSON it writes. Needs a build. */
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { DOCUMENTS } from '../../stand-ins/documents';
+import { SITES } from '../../stand-ins/sites';
+
+const folder = mkdtempSync(join(tmpdir(), 'retexa-cli-'));
+const at = (name: string) => join(folder, name);
+const run = (...args: string[]) => spawnSync('node', ['build/cli/retexa.js', ...args], { encoding: 'utf8' });
+interface Read {
+  source: Record<string, unknown>;
+  origins: Record<string, { kind: string }>;
+  alternatives: Record<string, unknown[]>;
+  list?: Read[];
+}
+const read = (...args: string[]): Read => {
+  const { status, stdout, stderr } = run('read', ...args);
+  expect({ status, stderr }).toEqual({ status: 0, stderr: '' });
+  return JSON.parse(stdout) as Read;
+};
+
+beforeAll(async () => {
+  writeFileSync(at('article.html'), SITES['estuaryshore.example/articles/12-2-117']!.body());
+  writeFileSync(at('contents.html'), SITES['estuaryshore.example/issues/12/2']!.body());
+  for (const [name, key] of [
+    ['thesis.pdf', 'repository.northsound.example/bitstream/1/7000/thesis.pdf'],
+    ['article.pdf', 'estuaryshore.example/pdf/12-2-101.pdf'],
+    ['lease.png', 'skerryarchive.example/photos/lease.png'],
+  ] as const)
+    writeFileSync(at(name), await DOCUMENTS[key]!.bytes());
+  writeFileSync(at('empty.html'), '');
+  writeFileSync(at('archive.zip'), Buffer.from('504b0304', 'hex'));
+  writeFileSync(at('cut.pdf'), '%PDF-1.7\n1 0 obj');
+});
+
+describe('retexa read', () => {
+  it('reads a page: CSL-JSON that pandoc reads too, the origin of every field', () => {
+    const { source, origins } = read(
+      at('article.html'),
+      '--address',
+      'https://estuaryshore.example/articles/12-2-117',
+    );
+    expect(source).toMatchObject({ type: 'article-journal', volume: '12', DOI: '10.5555/es.12.117' });
+    expect(origins.title).toMatchObject({ kind: 'json-ld' });
+    const printed = execFileSync('pandoc', ['-f', 'csljson', '-t', 'plain', '--citeproc', '--wrap=none'], {
+      input: JSON.stringify([source]),
+      encoding: 'utf8',
+    });
+    expect(printed).toContain('Eel Grass and the Shape of Sluices');
+    expect(printed).toContain('Åsen, Ingrid');
+  });
+  it('without an address claims none', () => {
+    const { source } = read(at('article.html'));
+    expect([source.URL, source.accessed]).toEqual([undefined, undefined]);
+  });
+  it('reads a list of works', () => {
+    const { list } = read(at('contents.html'), '--address', 'https://estuaryshore.example/issues/12/2');
+    expect(list!.map((w) => w.source.title)).toHaveLength(4);
+  });
+  it('reads PDFs and a picture of a page, offline', () => {
+    expect(read(at('thesis.pdf')).source).toMatchObject({
+      type: 'thesis',
+      title: 'Mud and memory',
+      publisher: 'University of Northsound',
+    });
+    expect(read(at('article.pdf')).source).toMatchObject({
+      type: 'article-journal',
+      'container-title': 'Estuary and Shore',
+      DOI: '10.5555/es.12.101',
+    });
+    expect(read(at('lease.png')).source).toMatchObject({ title: 'A lease of the tide mill' });
+  });
+  it.each([
+    [['read'], 'takes one file'],
+    [['read', '/no/such/file'], 'no such file'],
+    [['read', at('')], 'a folder'],
+    [['read', at('empty.html')], 'is empty'],
+    [['read', at('archive.zip')], 'neither a page, a PDF nor a picture'],
+    [['read', at('cut.pdf')], 'damaged'],
+    [['read', at('article.html'), '--address', 'ftp://x'], 'no http or https address'],
+    [['read', at('article.html'), '--nonsense'], 'nonsense'],
+    [['frobnicate'], 'no command “frobnicate”'],
+  ])('ends with 2 and words on standard error: %j', (args, words) => {
+    const { status, stdout, stderr } = run(...args);
+    expect([status, stdout]).toEqual([2, '']);
+    expect(stderr).toContain(words);
+  });
+});
