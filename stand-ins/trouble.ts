@@ -1,4 +1,5 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
+import { gzipSync } from 'node:zlib';
 
 const html = (response: ServerResponse, body: string, status = 200) =>
   response.writeHead(status, { 'content-type': 'text/html; charset=utf-8' }).end(body);
@@ -21,6 +22,7 @@ export const HOSTILE = `<!doctype html><html lang="en"><head><title>Friendly pag
 /** Requests that reached a host a sanitised page must never call. */
 export const beacons: string[] = [];
 
+let busy = 0;
 type Handler = (request: IncomingMessage, response: ServerResponse, path: string) => void;
 
 /** Hosts that misbehave, by name. */
@@ -51,6 +53,21 @@ export const TROUBLE: Record<string, Handler> = {
     response
       .writeHead(200, { 'content-type': 'image/png' })
       .end(Buffer.from('89504e470d0a1a0a0000000d49484452', 'hex')),
+  'busy.example': (_request, response) => {
+    if (++busy <= 2) response.writeHead(503, { 'retry-after': '0', 'content-type': 'text/html' }).end('busy');
+    else html(response, '<title>Quiet at last</title><h1>Quiet at last</h1>');
+  },
+  'bomb.example': (_request, response) =>
+    response
+      .writeHead(200, { 'content-type': 'text/html', 'content-encoding': 'gzip' })
+      .end(gzipSync(Buffer.alloc(60 * 1024 * 1024))),
+  'burst.example': (_request, response, path) => {
+    const n = path.split('/').pop();
+    html(
+      response,
+      `<!doctype html><html lang="en"><head><title>Page ${n} of the burst</title></head><body><main><h1>Page ${n} of the burst</h1>${'<p>Water came and went.</p>'.repeat(200)}</main></body></html>`,
+    );
+  },
   'members.example': (_request, response) => html(response, '<h1>Sign in</h1>', 403),
   'hostile.example': (_request, response) => html(response, HOSTILE),
   'beacon.example': (_request, response, path) => {

@@ -206,6 +206,7 @@ describe('what cannot be captured says why and leaves nothing behind', () => {
     ['https://marshletters.example/none', 'no page at this address'],
     ['https://broken.example/', 'answered with an error'],
     ['https://huge.example/', 'at most 12 MB'],
+    ['https://bomb.example/', 'at most 12 MB'],
     ['https://picture.example/a.png', 'The picture is damaged'],
     ['http://192.168.1.1/admin', 'inside a private network'],
     ['http://[::1]:8080/', 'inside a private network'],

@@ -6,8 +6,8 @@ import puppeteer, { type Browser } from 'puppeteer-core';
 
 const PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
 
-/** Starts the machine's Chromium, headless, with a profile of its own. */
-export async function launch(): Promise<Browser> {
+/** Starts the machine's Chromium, headless, with a profile of its own and a microphone that only pretends. */
+export async function launch(...more: string[]): Promise<Browser> {
   const executablePath = process.env.CHROMIUM ?? PLACES.find(existsSync);
   if (!executablePath) throw new Error('No Chromium found; install Debian’s chromium or set CHROMIUM.');
   return puppeteer.launch({
@@ -23,6 +23,9 @@ export async function launch(): Promise<Browser> {
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
+      '--use-fake-device-for-media-stream',
+      '--use-fake-ui-for-media-stream',
+      ...more,
     ],
   });
 }

@@ -1,8 +1,12 @@
 import { z } from 'zod';
+import type { ListedWork } from '../../../core/capture';
 import { FORMATS, sniff } from '../../../core/formats';
 import { looksLikeReference, splitReferences } from '../../../core/leads';
 import {
+  addressKey,
   dateText,
+  derive,
+  doiKey,
   emptyRecord,
   nameText,
   recognise,
@@ -21,7 +25,7 @@ import { Refusal } from '../../refusal';
 import { held, hold, letGo } from '../../repositories/holds';
 import { getJob, insertJob, updateJob, type Job } from '../../repositories/jobs';
 import { fileSources, findProject } from '../../repositories/projects';
-import { insertSource, type Source } from '../../repositories/sources';
+import { insertSource, living, type Source, type SourceRow } from '../../repositories/sources';
 import { gather, gatherListed, MOST_BYTES, type Doing } from './gather';
 import { doublesOf, keepAsCopy, keepNew, presetOf, tickLead } from './keep';
 import type { CaptureInput, CaptureResult, Choice, Gathered, Held, Into } from './types';
@@ -42,17 +46,37 @@ export const into = z.object({
 
 const running = new Map<string, AbortController>();
 
+/**
+ * The source in the library that a listed work is: the same DOI or address, else the same title with nothing against
+ * it. A list says little of its works, so a year or an author it leaves out speaks neither for nor against.
+ */
+async function listedHere(ctx: Context, { record, address, doi }: ListedWork): Promise<string | undefined> {
+  const d = derive(record);
+  const page = addressKey(address);
+  const rows = (await living(ctx, {}).where((any) => {
+    void any.where('title_key', d.titleKey);
+    if (doi) void any.orWhere('doi', doiKey(doi) ?? '');
+    if (page) void any.orWhere('address_key', page);
+  })) as SourceRow[];
+  const fits = (row: SourceRow) =>
+    (doi && row.doi === doiKey(doi)) ||
+    (page && row.address_key === page) ||
+    ((d.year === null || row.year === d.year) && (d.creatorKey === '' || row.creator_key === d.creatorKey));
+  return rows.find(fits)?.id;
+}
+
 /** The works of a list as they are shown to choose from, those in the library marked. */
 async function choicesOf(ctx: Context, works: Extract<Held, { kind: 'list' }>['works']): Promise<Choice[]> {
   const choices: Choice[] = [];
-  for (const { record } of works) {
-    const [double] = await doublesOf(ctx, record);
+  for (const work of works) {
+    const { record } = work;
+    const here = await listedHere(ctx, work);
     choices.push({
       title: record.title ?? '',
       who: (record.author ?? record.editor ?? []).map(nameText).slice(0, 4).join('; '),
       year: dateText(record.issued),
       type: record.type,
-      ...(double ? { here: double.id } : {}),
+      ...(here ? { here } : {}),
     });
   }
   return choices;
