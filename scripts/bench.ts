@@ -7,6 +7,15 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import CSL from 'citeproc';
+import { ASIDE } from '../tests/corpus/aside';
+import { INVENTED, invented } from '../tests/corpus/invented-web';
+import type { Labelled } from '../tests/corpus/label';
+import { FIELDS, score } from '../tests/corpus/score';
+import { readPage } from '../src/lib/reading/page';
+import { readPdfText } from '../src/lib/reading/pdf';
+import { endRecogniser, recognise } from '../src/lib/reading/scan';
+import { DOCUMENTS } from '../stand-ins/documents';
+import { MARSH, THESIS, htmlOf } from '../stand-ins/texts';
 import { readFormat, writeFormat } from '../src/lib/core/formats/index';
 import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
 import { defaultContext, transaction } from '../src/lib/server/context';
@@ -199,3 +208,76 @@ console.log('\nSources, 10,000');
   await me.leave();
   await app.stop();
 }
+
+console.log(
+  '\nCapture: labelled pages read right, by field and by vocabulary (right / where the label or the reading has a value)',
+);
+{
+  const registry = (page: Labelled[]) => (page === ASIDE ? undefined : invented);
+  const table = (name: string, pages: Labelled[]) => {
+    const { right, of } = score(pages, registry(pages));
+    console.log(`${name.padEnd(34)} ${FIELDS.map((f) => `${f} ${right[f]}/${of[f]}`).join('  ')}`);
+  };
+  table(`invented web, ${INVENTED.length} pages`, INVENTED);
+  table(`kept aside, ${ASIDE.length} pages`, ASIDE);
+  const all = [...INVENTED, ...ASIDE];
+  for (const vocabulary of [...new Set(all.flatMap((p) => p.vocabularies))].sort()) {
+    const some = all.filter((p) => p.vocabularies.includes(vocabulary));
+    const { right, of } = score(some, invented);
+    console.log(
+      `  ${`${vocabulary}, ${some.length} pages`.padEnd(32)} ${FIELDS.map((f) => `${f} ${right[f]}/${of[f]}`).join('  ')}`,
+    );
+  }
+}
+
+console.log('\nCapture: reading documents, fetched already');
+{
+  const body = htmlOf([...MARSH, ...THESIS]).repeat(3);
+  const articles = INVENTED.filter((p) => p.label.type === 'article-journal').map((p) => ({
+    address: p.address,
+    contentType: 'text/html; charset=utf-8',
+    bytes: Buffer.from(p.html.replace('</main>', `${body}</main>`)),
+  }));
+  readPage(articles[0]!);
+  const times: number[] = [];
+  for (const article of articles) times.push((await timed(() => readPage(article)))[0]);
+  const kilobytes = Math.round(median(articles.map((a) => a.bytes.length)) / 1024);
+  row(
+    'one article page: parsed, read, sanitised',
+    ms(median(times)),
+    `median of ${articles.length}, ${kilobytes} KB each`,
+  );
+  const pdf = await DOCUMENTS['estuaryshore.example/pdf/12-2-101.pdf']!.bytes();
+  const [, { leaves }] = await timed(() => readPdfText(pdf));
+  const again: number[] = [];
+  for (let i = 0; i < 5; i++) again.push((await timed(() => readPdfText(pdf)))[0]);
+  row('a PDF’s text', ms(median(again)), `${leaves.length} pages`);
+  const picture = await DOCUMENTS['skerryarchive.example/photos/lease.png']!.bytes();
+  await recognise(picture);
+  row('a picture’s text, recogniser running', ms((await timed(() => recognise(picture)))[0]));
+  await endRecogniser();
+}
+
+console.log('\nCapture: sixty pages in a burst');
+{
+  const app = await startApp();
+  const me = await visit(app);
+  await me.open('/');
+  const count = () => app.rows<{ n: number }>('SELECT count(*) AS n FROM source')[0]!.n;
+  const [took] = await timed(async () => {
+    await me.page.evaluate(
+      (lines) =>
+        fetch('/api/captures', {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ text: lines }),
+        }),
+      Array.from({ length: 60 }, (_, i) => `https://burst.example/pages/${i}`).join('\n'),
+    );
+    while (count() < 60) await new Promise((resolve) => setTimeout(resolve, 50));
+  });
+  row('until the last is in Intake', ms(took), `${count()} of 60 kept`);
+  await me.leave();
+  await app.stop();
+}
+process.exit(0);

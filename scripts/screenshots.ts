@@ -101,6 +101,53 @@ const SHOTS: Record<string, () => Promise<void>> = {
   references: () => open('/references', '.entry'),
   import: () => open('/import', '.report'),
   bin: () => open('/bin', 'header'),
+  leads: async () => {
+    await open('/leads', '[data-lead]');
+    await page.$$eval('[data-lead]', (all) => {
+      const row = all.find((l) => l.textContent?.includes('Eel grass'))!;
+      [...row.querySelectorAll('button')].find((b) => b.textContent === 'Look it up')!.click();
+    });
+    await page.waitForSelector('.offers');
+  },
+  notes: () => open('/notes', '[data-note]'),
+  'ways-in': async () => {
+    await open('/ways-in', '[data-preset]');
+    await page.$$eval('button', (all) => all.find((b) => b.textContent === 'Change')?.click());
+    await page.waitForSelector('.example dl');
+  },
+  pdf: async () => {
+    await open('/sources?q=sluices%20mud', '[data-source] a.text');
+    await open(await firstHref('[data-source] a.text'), '.sheet');
+    await open(await firstHref('.margin .copy a'), '.reader');
+    await inFrame(page);
+    await page.waitForFunction(() => {
+      const picture = document
+        .querySelector('iframe')!
+        .contentDocument!.querySelector<HTMLImageElement>('.leaf img');
+      return picture?.complete && picture.naturalWidth > 0;
+    });
+    await select('A tide mill works by penning the flood behind a dam');
+    await page.waitForSelector('.place');
+  },
+  list: async () => {
+    await open('/', '.desk');
+    await page.focus('[aria-label="What to capture"]');
+    await page.keyboard.type('https://estuaryshore.example/issues/12/2');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('button')].some((b) => b.textContent === 'Choose which to keep'),
+    );
+    await page.$$eval('button', (all) => all.find((b) => b.textContent === 'Choose which to keep')!.click());
+    await page.waitForSelector('dialog .works');
+  },
+  capture: async () => {
+    await page.setViewport({ width: 500, height: 720 });
+    await open(
+      `/capture?url=${encodeURIComponent('https://news.portledger.example/2024/01/09/sluice-vote.html')}&title=${encodeURIComponent('Council votes to keep the sluice')}&selection=${encodeURIComponent('Seven votes to four.')}`,
+      '#c-what',
+    );
+    await page.waitForSelector('.into select');
+  },
 };
 
 await open('/', '.strip');

@@ -11,6 +11,10 @@ import { fileSources, insertProject } from '../../src/lib/server/repositories/pr
 import { getCopy } from '../../src/lib/server/repositories/copies';
 import { getJob, type Job } from '../../src/lib/server/repositories/jobs';
 import { getSource } from '../../src/lib/server/repositories/sources';
+import { keepLeads } from '../../src/lib/server/services/leads';
+import { keepNote } from '../../src/lib/server/services/notes';
+import { insertPreset } from '../../src/lib/server/repositories/presets';
+import { placeSource, sectionNamed } from '../../src/lib/server/repositories/sections';
 import { answerHere, capture, type CaptureResult } from '../../src/lib/server/services/capture';
 import { keepPassage } from '../../src/lib/server/services/passages';
 import { importFile, type ImportReport } from '../../src/lib/server/services/references';
@@ -63,6 +67,46 @@ async function keepAll(copyId: string, parts: Part[]): Promise<number> {
   return kept;
 }
 
+/** Leads, notes, sections and a capture preset. */
+async function putDown(thesisId: string, paperId: string): Promise<void> {
+  const [chapter] = await listSourcesByTitle('Tide mills of the northern sounds');
+  await keepLeads(ctx, { text: LEADS, projectId: thesisId, metIn: chapter?.id ?? null });
+  for (const body of [...THOUGHTS].reverse())
+    await keepNote(ctx, { body, projectId: thesisId, sourceId: null });
+  const sections = [];
+  for (const name of ['How a tide mill works', 'Why the mills closed', 'What grew back'])
+    sections.push(await sectionNamed(ctx, thesisId, name));
+  await sectionNamed(ctx, paperId, 'Sites');
+  if (chapter) await placeSource(ctx, sections[0]!.id, chapter.id);
+  await insertPreset(ctx, {
+    name: 'News for the thesis',
+    projectId: thesisId,
+    sectionId: sections[1]!.id,
+    type: 'article-newspaper',
+    asked: ['title', 'author', 'issued', 'container-title', 'page'],
+    defaults: { 'publisher-place': 'Northsound' },
+    tags: ['news'],
+    keepPage: true,
+    keepPdf: false,
+  });
+}
+
+async function listSourcesByTitle(title: string): Promise<{ id: string }[]> {
+  return (await scoped<{ id: string; title: string }>(ctx, 'source').where({ title }).select('id')) as {
+    id: string;
+  }[];
+}
+
+const LEADS = `Menon, R. (2022). Reading old gauge sheets. Estuary and Shore, 15(1), 3–19.
+Åsen, I. (2019). Eel grass and the shape of sluices. Estuary and Shore, 12(2), 117–130.
+Haverkamp, J. “The Miller’s Almanac.” Northsound Quarterly, vol. 6, no. 2, 1933, pp. 88–97.
+the pamphlet on the Skerry flood, 1954, cited without a title in the harbour ledger`;
+
+const THOUGHTS = [
+  'Every dam keeps time: could toll books be read as tide tables? Ask Ravi before the seminar.',
+  'The guide says dress every third week, the ledger pays the dresser monthly. Which is it?',
+];
+
 async function build(): Promise<void> {
   await ctx.db('library').where({ id: ctx.libraryId }).update({ name: 'Tide mills' });
   const thesis = await insertProject(ctx, { name: 'Tide mills thesis', style: 'apa', locale: 'en-US' });
@@ -104,6 +148,7 @@ async function build(): Promise<void> {
     ['https://harbourcouncil.example/guides/dressing', GUIDE, false],
     ['https://repository.northsound.example/handle/1/5120', undefined, false],
     ['https://openindex.example/records/w3107', undefined, false],
+    ['https://estuaryshore.example/articles/12-2-101', undefined, false],
   ];
   let passages = 0;
   for (const [text, parts, checked] of pages) {
@@ -121,6 +166,7 @@ async function build(): Promise<void> {
     if (text.includes('3-1-7') || recognise(text).kind === 'doi')
       await fileSources(ctx, paper.id, [sourceId]);
   }
+  await putDown(thesis.id, paper.id);
   const [{ n }] = (await scoped(ctx, 'source').count({ n: '*' })) as unknown as [{ n: number }];
   console.log(`demo library: ${n} sources, ${passages} passages`);
 }

@@ -91,6 +91,7 @@
   article {
     display: grid;
     gap: 5px;
+    max-width: 820px;
   }
   .body {
     font-size: 15px;

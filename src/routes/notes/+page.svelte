@@ -50,10 +50,6 @@
     border-bottom: 1px solid var(--rule);
     background: var(--side);
   }
-  .list {
-    display: grid;
-    max-width: 820px;
-  }
   li {
     padding: 12px 26px;
     border-bottom: 1px solid var(--rule);

@@ -87,7 +87,17 @@ export interface ParsedReference {
 
 const EDITORS = /\(\s*(?:eds?|hrsg|editors?)\.?\s*\)\.?,?|\b(?:edited by|hrsg\. von)\s+/i;
 
+/** Names only where every one of them begins as a name does; words of a sentence are not made people of. */
 function authorsOf(text: string): CslName[] {
+  const names = namesIn(text);
+  const likely = (n: CslName) =>
+    n.literal !== undefined ||
+    (/^\p{Lu}|^\p{Lo}|^[dl]’/u.test(n.family ?? '') &&
+      (n.given === undefined || /^\p{Lu}|^\p{Lo}/u.test(n.given)));
+  return names.every(likely) ? names : [];
+}
+
+function namesIn(text: string): CslName[] {
   const trimmed = squash(
     text.replace(/\bet al\.?|,?\s*…\s*/gi, ' ').replace(/\(\s*(?:eds?|hrsg)\.?\s*\)/gi, ''),
   ).replace(/[,;:\s]+$/, '');
@@ -133,12 +143,11 @@ export function parseReference(given: string): ParsedReference {
 
   const bracketed = IN_BRACKETS.exec(rest);
   const stopped = BETWEEN_STOPS.exec(rest);
+  const opens = (m: RegExpExecArray | null, within: number) =>
+    m !== null && m.index < within && !/[“"„«]/.test(rest.slice(0, m.index)) ? m : undefined;
+  const named = opens(stopped, 200);
   const authorDate =
-    bracketed && bracketed.index < 250 && !/[“"„«]/.test(rest.slice(0, bracketed.index))
-      ? bracketed
-      : stopped && stopped.index < 200 && !/[“"„«]/.test(rest.slice(0, stopped.index))
-        ? stopped
-        : undefined;
+    opens(bracketed, 250) ?? (named && authorsOf(rest.slice(0, named.index)).length ? named : undefined);
   const quoted = /[“"„«]([^”"»]{5,}?)[”"“»]/.exec(rest);
   let who = '';
   let after = rest;

@@ -114,6 +114,9 @@ describe('one reference', () => {
   });
   it('reads as far as it goes and makes nothing up', () => {
     expect(parse('that thesis Maja mentioned about the Skerry mill')).not.toHaveProperty('author');
+    expect(
+      parse('the pamphlet on the Skerry flood, 1954, cited without a title in the harbour ledger'),
+    ).not.toHaveProperty('author');
     expect(parse('')).toEqual({ type: 'document' });
   });
 });
