@@ -146,7 +146,7 @@ async function workingPaper(): Promise<Uint8Array> {
     authors: 'E. M. Barrow',
     abstract:
       'Eleven leases of one mill are read for what they say of toll, repairs and the hours of the tide.',
-    paragraphs: sentences(MARSH).slice(0, 6).map(latin),
+    paragraphs: [...sentences(MARSH), ...sentences(MARSH), ...sentences(THESIS)].map(latin),
   });
   const doc = await PDFDocument.load(bytes);
   doc.setTitle('Microsoft Word - leases_final3.doc');

@@ -81,7 +81,7 @@ export async function openJobs(ctx: Context): Promise<Job[]> {
   const rows = (await scoped<Row>(ctx, 'job')
     .whereNot('state', 'dismissed')
     .orderBy('created', 'desc')
-    .limit(30)) as Row[];
+    .limit(100)) as Row[];
   return rows.map(opened);
 }
 
