@@ -21,7 +21,7 @@ import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/i
 import { defaultContext, transaction } from '../src/lib/server/context';
 import { openDatabase } from '../src/lib/server/db/open';
 import { getSources, insertSource, updateSource } from '../src/lib/server/repositories/sources';
-import { printList } from '../src/lib/server/services/printing';
+import { printList, printPreview } from '../src/lib/server/services/printing';
 import { facetsOf, listIds, listSources } from '../src/lib/server/services/sources';
 import { closePools } from '../src/lib/server/workers/pools';
 import { startApp, visit } from '../tests/browser/app';
@@ -103,6 +103,9 @@ console.log('Reference list, 1,000 sources, APA');
   ]);
   const firsts: number[] = [];
   for (let i = 0; i < 3; i++) {
+    // A worker that never saw the list, its style loaded by a single reference.
+    await closePools();
+    await printPreview([toCsl('warm', sources[0]!.record)], look);
     await db('printed_list').delete();
     firsts.push((await timed(() => printList(ctx, sources, look)))[0]);
   }
@@ -122,11 +125,7 @@ console.log('Reference list, 1,000 sources, APA');
     sources.map((s) => s.id),
   );
   const after = (await timed(() => printList(ctx, edited, look)))[0];
-  row(
-    'after editing one record',
-    ms(after),
-    `${((100 * after) / first).toFixed(0)} % of the first; the whole list is printed again`,
-  );
+  row('after editing one record', ms(after), `${((100 * after) / first).toFixed(0)} % of the first`);
   await db.destroy();
   await closePools();
 }

@@ -4,10 +4,20 @@ declare module 'citeproc' {
     hangingindent?: boolean | number;
     entry_ids: string[][];
   }
-  interface Engine {
+  /** An item in the processor’s list: its place counts from 1. */
+  interface Token {
+    id: string;
+    seq: number;
+    disambig: unknown;
+  }
+  interface Filter {
+    include: { field: string; value: string }[];
+  }
+  export interface Engine {
     opt: { development_extensions: Record<string, boolean> };
     updateItems(ids: string[]): void;
-    makeBibliography(): [Meta, string[]];
+    makeBibliography(filter?: Filter): [Meta, string[]];
+    registry: { reflist: Token[] };
     previewCitationCluster(
       cluster: { citationItems: CiteItem[]; properties: { noteIndex: number } },
       before: unknown[],

@@ -1,30 +1,70 @@
 import { parseArgs } from 'node:util';
 import { read } from './read';
+import { check, cite, convert, styles, type Outcome } from './references';
 import { Unusable } from './unusable';
 
 const USAGE = `retexa read FILE [--address URL]
   Reads a saved page, a PDF or a picture of a page, with no network. Writes one JSON object: source (CSL-JSON), origins
   and alternatives by field, and list when the page is a list of works.
+retexa convert IN [--from FORMAT] --to bibtex|ris|csl-json [-o OUT]
+retexa cite IN --style ID [--locale L] [--as text|html|rtf|markdown|latex] [--from FORMAT]
+retexa styles [WORDS]
+retexa check IN --style ID [--from FORMAT]
+  IN may be - for standard input. Exit: 0 done, 1 done but some entries were skipped or lossy, 2 could not.
 `;
 
-async function main(argv: string[]): Promise<number> {
-  const [command, ...rest] = argv;
+const OPTIONS = {
+  read: ['address'],
+  convert: ['from', 'to', 'out'],
+  cite: ['from', 'style', 'locale', 'as'],
+  styles: [],
+  check: ['from', 'style'],
+} as const;
+type Command = keyof typeof OPTIONS;
+
+function given(
+  command: Command,
+  args: string[],
+): { words: string[]; options: Record<string, string | undefined> } {
+  const options = Object.fromEntries(
+    OPTIONS[command].map((name) => [
+      name,
+      { type: 'string' as const, ...(name === 'out' ? { short: 'o' } : {}) },
+    ]),
+  );
+  try {
+    const { positionals, values } = parseArgs({ args, allowPositionals: true, options });
+    return { words: positionals, options: values as Record<string, string | undefined> };
+  } catch (error) {
+    throw new Unusable(`${(error as Error).message}\n${USAGE}`);
+  }
+}
+
+async function run(command: Command, args: string[]): Promise<Outcome> {
+  const { words, options } = given(command, args);
+  if (command === 'styles') return styles(words);
+  const [file, ...more] = words;
+  if (!file || more.length) throw new Unusable(`${command} takes one file.\n${USAGE}`);
+  if (command === 'convert') return convert(file, options);
+  if (command === 'cite') return cite(file, options);
+  if (command === 'check') return check(file, options);
+  return {
+    data: `${JSON.stringify(await read(file, options.address), null, 2)}\n`,
+    words: [],
+    partial: false,
+  };
+}
+
+async function main([command, ...args]: string[]): Promise<number> {
   if (command === undefined || command === '--help' || command === 'help') {
     process.stderr.write(USAGE);
     return command === undefined ? 2 : 0;
   }
-  if (command !== 'read') throw new Unusable(`There is no command “${command}”.\n${USAGE}`);
-  let given;
-  try {
-    given = parseArgs({ args: rest, allowPositionals: true, options: { address: { type: 'string' } } });
-  } catch (error) {
-    throw new Unusable(`${(error as Error).message}\n${USAGE}`);
-  }
-  const [file, ...more] = given.positionals;
-  if (!file || more.length) throw new Unusable(`read takes one file.\n${USAGE}`);
-  const result = await read(file, given.values.address);
-  process.stdout.write(`${JSON.stringify(result, null, 2)}\n`);
-  return 0;
+  if (!(command in OPTIONS)) throw new Unusable(`There is no command “${command}”.\n${USAGE}`);
+  const { data, words, partial } = await run(command as Command, args);
+  process.stdout.write(data);
+  for (const line of words) process.stderr.write(`${line}\n`);
+  return partial ? 1 : 0;
 }
 
 main(process.argv.slice(2)).then(

@@ -194,12 +194,14 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
       const handle = await page.waitForFunction(fieldByLabel, {}, label);
       const select =
         handle.asElement() as unknown as import('puppeteer-core').ElementHandle<HTMLSelectElement>;
-      const value = await select.evaluate(
-        (s, o) => [...s.options].find((x) => x.textContent?.trim().startsWith(o))?.value,
-        option,
-      );
-      if (value === undefined) throw new Error(`no option “${option}” in “${label}”`);
-      await select.select(value);
+      const [value] = await until(`the option “${option}” in “${label}”`, async () => {
+        const found = await select.evaluate(
+          (s, o) => [...s.options].filter((x) => x.textContent?.trim().startsWith(o)).map((x) => x.value),
+          option,
+        );
+        return found.length > 0 && found;
+      });
+      await select.select(value!);
     },
     async see(words, inside = 'body') {
       await page

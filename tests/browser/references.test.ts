@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { ElementHandle } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readFormat } from '../../src/lib/core/formats';
-import { downloaded, startApp, visit, type App, type Person } from './app';
+import { downloaded, startApp, until, visit, type App, type Person } from './app';
 
 let app: App;
 let me: Person;
@@ -95,8 +95,7 @@ describe('importing', () => {
     await me.capture('@misc{three, title={Three}, year=2003, howpublished={pamphlet}}');
     await me.see('Import it as references', '.hint');
     await me.press('Import', '.hint');
-    await me.see('1 source added');
-    expect(citekeys()).toContain('three');
+    await until('the entry', async () => citekeys().includes('three'));
   });
 });
 

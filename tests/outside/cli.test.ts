@@ -36,6 +36,77 @@ beforeAll(async () => {
   writeFileSync(at('cut.pdf'), '%PDF-1.7\n1 0 obj');
 });
 
+describe('retexa convert, cite, styles, check', () => {
+  const bib = () => at('two.bib');
+  beforeAll(() =>
+    writeFileSync(
+      bib(),
+      '@article{sato2020, author={Sato, Yuki}, title={Turbines in old wheelhouses}, journal={Small Hydropower Review}, volume=9, year=2020}\n@book{broken, title={No end\n@book{osei, author={Osei, Kofi}, title={Gates}, year=2018, publisher={Strand}}\n',
+    ),
+  );
+  it('converts, lists what was skipped by file and line, and ends with 1 then', () => {
+    const { status, stdout, stderr } = run('convert', bib(), '--to', 'ris');
+    expect(status).toBe(1);
+    expect(stderr).toContain('two.bib:2: skipped: a brace is opened and never closed');
+    expect(stdout).toContain('TY  - JOUR\r\nID  - sato2020');
+    expect(stdout.match(/^ER {2}- /gm)).toHaveLength(2);
+  });
+  it('converts without loss and ends with 0, into a file too; reads standard input', () => {
+    const whole = spawnSync(
+      'node',
+      ['build/cli/retexa.js', 'convert', '-', '--to', 'csl-json', '-o', at('out.json')],
+      { input: '@book{a, title={A}, year=2001}', encoding: 'utf8' },
+    );
+    expect([whole.status, whole.stdout]).toEqual([0, '']);
+    expect(whole.stderr).toContain('1 written to');
+    expect(run('convert', at('out.json'), '--to', 'bibtex').stdout).toContain('@book{a,');
+  });
+  it('says what the target cannot hold, by record and field', () => {
+    writeFileSync(
+      at('lossy.json'),
+      JSON.stringify([{ id: 'x', type: 'book', title: 'T', 'original-date': { 'date-parts': [[1880]] } }]),
+    );
+    const { status, stderr } = run('convert', at('lossy.json'), '--to', 'ris');
+    expect(status).toBe(1);
+    expect(stderr).toContain('x: original-date: RIS has no tag for this date');
+  });
+  it('cites as text, HTML, RTF, Markdown and LaTeX', () => {
+    const printed = (as: string) => run('cite', bib(), '--style', 'apa', '--as', as).stdout;
+    expect(printed('text')).toContain('Sato, Y. (2020). Turbines in old wheelhouses.');
+    expect(printed('markdown')).toContain('*Small Hydropower Review*, *9*.');
+    expect(printed('latex')).toContain('\\emph{Small Hydropower Review}, \\emph{9}.');
+    expect(printed('html')).toContain('<i>Small Hydropower Review</i>');
+    expect(printed('rtf')).toContain('{\\i Small Hydropower Review}');
+    expect(run('cite', bib(), '--style', 'apa', '--locale', 'de-DE').stdout).toContain('Sato, Y. (2020)');
+  });
+  it('lists styles by words', () => {
+    const { status, stdout } = run('styles', 'american', 'psychological');
+    expect(status).toBe(0);
+    expect(stdout).toMatch(/^apa\tauthor-date\t/m);
+    expect(run('styles').stdout.split('\n').length).toBeGreaterThan(2_600);
+  });
+  it('checks what a style asks and a record lacks', () => {
+    const checked = JSON.parse(run('check', bib(), '--style', 'apa').stdout) as {
+      key: string;
+      missing: string[];
+    }[];
+    expect(checked.find((c) => c.key === 'sato2020')!.missing).toEqual(['issue', 'page']);
+    expect(checked.find((c) => c.key === 'osei')!.missing).toEqual([]);
+  });
+  it.each([
+    [['convert', '/no/such', '--to', 'ris'], 'no such file'],
+    [['convert', 'package.json', '--to', 'word'], 'no format'],
+    [['convert', 'package.json'], '--to FORMAT'],
+    [['cite', 'package.json'], '--style ID is needed'],
+    [['cite', 'package.json', '--style', 'nonsense'], 'no style “nonsense”'],
+    [['styles', 'qqqqq'], 'No style has'],
+  ])('%j ends with 2', (args, words) => {
+    const { status, stderr } = run(...args);
+    expect(status).toBe(2);
+    expect(stderr).toContain(words);
+  });
+});
+
 describe('retexa read', () => {
   it('reads a page: CSL-JSON that pandoc reads too, the origin of every field', () => {
     const { source, origins } = read(

@@ -4,7 +4,9 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
 import { SOURCES } from '../../scripts/demo/sources';
+import { latexDocument, markdownDocument, type PrintedList } from '../../src/lib/core/citing';
 import { readFormat, writeFormat, type WriteItem } from '../../src/lib/core/formats';
+import { docxDocument } from '../../src/lib/server/services/docx';
 import { fold, plain } from '../../src/lib/core/text';
 import type { CslName, SourceRecord } from '../../src/lib/core/source';
 
@@ -79,5 +81,49 @@ describe('our RIS', () => {
       for (const part of parts) if (part && !` ${xml} `.includes(part)) missing.push(`${key}: ${part}`);
     });
     expect(missing).toEqual([]);
+  });
+});
+
+describe('our documents', () => {
+  const printed: PrintedList = {
+    hangingIndent: true,
+    hasList: true,
+    entries: [
+      {
+        id: 'a',
+        label: '[1]',
+        runs: [
+          { text: 'Sato, Y. (2020). *Stars*, 50% & <more>. ' },
+          { text: 'Small Hydropower Review', italic: true },
+          { text: ', 9. x' },
+          { text: '2', raised: true },
+          { text: ' https://doi.org/10.5555/shr_9.33' },
+        ],
+      },
+    ],
+  };
+  const plainText = (from: string, input: string | Buffer) =>
+    execFileSync('pandoc', ['-f', from, '-t', 'plain', '--wrap=none'], { input, encoding: 'utf8' }).trim();
+  const wanted =
+    '[1] Sato, Y. (2020). *Stars*, 50% & <more>. Small Hydropower Review, 9. x2 https://doi.org/10.5555/shr_9.33';
+  const bare = (text: string) =>
+    text
+      .replace(/_(Small Hydropower Review)_/, '$1')
+      .replace(/x(?:\^\(?2\)?|²)/, 'x2')
+      .replace(/^(?:References\s+)+/, '')
+      .trim();
+  it('.docx is read by pandoc: text, italics, the link, its own page', async () => {
+    const bytes = await docxDocument(printed, 'References', 'en-US');
+    expect(bare(plainText('docx', bytes))).toBe(wanted);
+    const html = execFileSync('pandoc', ['-f', 'docx', '-t', 'html', '--wrap=none'], {
+      input: bytes,
+      encoding: 'utf8',
+    });
+    expect(html).toContain('<em>Small Hydropower Review</em>');
+    expect(html).toContain('href="https://doi.org/10.5555/shr_9.33"');
+  });
+  it('Markdown and LaTeX are read by pandoc as what they say', () => {
+    expect(bare(plainText('commonmark_x', markdownDocument(printed, 'References')))).toBe(wanted);
+    expect(bare(plainText('latex', latexDocument(printed, 'References')))).toBe(wanted);
   });
 });

@@ -139,3 +139,51 @@ describe('our citing path against citeproc-js driven directly', () => {
     expect(differences).toEqual([]);
   });
 });
+
+describe('a list printed again after edits', () => {
+  /** Numbers that look random and are the same every time (a linear congruential generator). */
+  const dice = (seed: number) => () => (seed = (seed * 1_103_515_245 + 12_345) % 2 ** 31) / 2 ** 31;
+  const print = (printer: ReturnType<typeof createPrinter>, items: CslItem[]) =>
+    printer.list(items).entries.map((e) => [e.id, e.label?.trim(), runsToText(e.runs)].join(' | '));
+  it.each([
+    'apa',
+    'chicago-author-date',
+    'vancouver',
+    'ieee',
+    'modern-language-association',
+    'harvard-cite-them-right',
+  ])('is what a printer that never saw the list before prints: %s', (styleId) => {
+    const kept = createPrinter(style(styleId), locale('en-US'), 'en-US');
+    const roll = dice(styleId.length);
+    const pick = <T>(list: T[]) => list[Math.floor(roll() * list.length)]!;
+    let items = ALL.slice(0, 40);
+    for (let round = 0; round < 14; round++) {
+      const at = Math.floor(roll() * items.length);
+      const act = pick(['author', 'year', 'title', 'out', 'in', 'twin']);
+      const item = items[at]!;
+      const other = pick(ALL);
+      if (act === 'author')
+        items = items.with(at, { ...item, author: other.author ?? [{ family: 'Nobody' }] });
+      if (act === 'year') items = items.with(at, { ...item, issued: { 'date-parts': [[1900 + round]] } });
+      if (act === 'title') items = items.with(at, { ...item, title: `Edited ${round}` });
+      if (act === 'out') items = items.toSpliced(at, 1);
+      if (act === 'in' && !items.some((i) => i.id === other.id)) items = [...items, other];
+      if (act === 'twin')
+        items = [...items, { ...item, id: `${item.id}-twin-${round}`, title: `Twin ${round}` }];
+      const fresh = createPrinter(style(styleId), locale('en-US'), 'en-US');
+      expect(print(kept, items), `round ${round}: ${act}`).toEqual(print(fresh, items));
+    }
+  });
+  it('by single references in between it is not disturbed, nor are they by it', () => {
+    const printer = createPrinter(style('apa'), locale('en-US'), 'en-US');
+    const items = ALL.slice(0, 20);
+    const before = print(printer, items);
+    const changed = { ...items[3]!, title: 'Changed while the list stood' };
+    expect(runsToText(printer.each([changed])[0]!.runs)).toContain('Changed while the list stood');
+    expect(runsToText(printer.each([items[3]!])[0]!.runs)).not.toContain('Changed while');
+    expect(
+      runsToText(printer.citation([changed], [{ id: changed.id, locator: '7', label: 'page' }])),
+    ).toContain('p. 7');
+    expect(print(printer, items)).toEqual(before);
+  });
+});

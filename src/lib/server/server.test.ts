@@ -26,7 +26,7 @@ import {
   undo,
 } from './services/sources';
 import { countsOf } from './services/overview';
-import { textOfBytes } from './services/bytes';
+import { textOfBytes } from '../reading/text';
 
 let db: Knex;
 let ctx: Context;

@@ -38,8 +38,8 @@ export async function call<T = unknown>(
   return answer;
 }
 
-/** Saves text as a file. */
-export function download(name: string, mediaType: string, body: string): void {
+/** Saves text or bytes as a file. */
+export function download(name: string, mediaType: string, body: string | Uint8Array<ArrayBuffer>): void {
   const url = URL.createObjectURL(new Blob([body], { type: mediaType }));
   const link = Object.assign(document.createElement('a'), { href: url, download: name });
   link.click();

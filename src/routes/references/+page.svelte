@@ -18,7 +18,7 @@
   let { data } = $props();
 
   interface List {
-    entries: (ShownReference & { findings: Finding[] })[];
+    entries: (ShownReference & { findings: Finding[]; missing: string[] })[];
     hangingIndent: boolean;
     hasList: boolean;
     total: number;
@@ -81,8 +81,9 @@
     if (made.losses.length) file = made;
     else deliver(made);
   }
+  const bytesOf = (base64: string) => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
   function deliver(made: ExportFile) {
-    download(made.name, made.mediaType, made.body);
+    download(made.name, made.mediaType, made.binary ? bytesOf(made.body) : made.body);
     file = undefined;
     done(`${made.name} is saved.`);
   }
@@ -161,6 +162,15 @@
                 ><Findings findings={entry.findings} complete={false} /></a
               >
             {/if}
+            {#if entry.missing.length}
+              <p class="lacks">
+                lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<a
+                    class="link"
+                    href="/sources/{entry.id}#f-{field}"
+                    title="{data.styleTitle} prints it; go to {fieldLabel(field)}">{fieldName(field)}</a
+                  >{/each}
+              </p>
+            {/if}
           </div>
         </div>
       {/each}
@@ -191,9 +201,12 @@
           })}>Plain text</button
       >
       <h3>Save as a document</h3>
+      <button class="btn" onclick={() => save('docx')}>.docx</button>
       <button class="btn" onclick={() => save('html')}>HTML</button>
       <button class="btn" onclick={() => save('rtf')}>RTF</button>
       <button class="btn" onclick={() => save('text')}>Text</button>
+      <button class="btn" onclick={() => save('markdown')}>Markdown</button>
+      <button class="btn" onclick={() => save('latex')}>LaTeX</button>
       <h3>Save the records</h3>
       <button class="btn" onclick={() => save('csl-json')}>CSL-JSON</button>
       <button class="btn" onclick={() => save('bibtex')}>BibTeX</button>
@@ -233,6 +246,10 @@
 </Modal>
 
 <style>
+  .lacks {
+    color: var(--ink-3);
+    font-size: 12px;
+  }
   .spread {
     display: grid;
     flex: 1;

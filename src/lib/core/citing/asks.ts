@@ -1,4 +1,12 @@
-import { isDateVariable, isNameVariable, isTextVariable, type CslType, type Variable } from '../source';
+import {
+  creatorsOf,
+  isDateVariable,
+  isNameVariable,
+  isTextVariable,
+  type CslType,
+  type SourceRecord,
+  type Variable,
+} from '../source';
 import { nodesNamed, type Tree } from './tree';
 
 type Verdict = 'yes' | 'no' | 'perhaps';
@@ -63,4 +71,51 @@ export function asksFor(style: Tree, type: CslType): Variable[] {
   const [printed] = [...nodesNamed(style, 'bibliography'), ...nodesNamed(style, 'citation')];
   for (const layout of printed ? nodesNamed(printed, 'layout') : []) walk(layout);
   return [...found];
+}
+
+const v = (list: string) => list.split(' ') as Variable[];
+
+/** The parts a work of a type practically always has; common practice. A style may print more, which it need not have. */
+const HAS: Partial<Record<CslType, Variable[]>> = {
+  'article-journal': v('author issued title container-title volume issue page'),
+  'article-magazine': v('author issued title container-title page'),
+  'article-newspaper': v('author issued title container-title'),
+  'review-book': v('author issued container-title volume issue page'),
+  book: v('author issued title publisher publisher-place'),
+  chapter: v('author issued title container-title editor page publisher publisher-place'),
+  'paper-conference': v('author issued title container-title page'),
+  'entry-encyclopedia': v('issued title container-title publisher'),
+  'entry-dictionary': v('issued title container-title publisher'),
+  thesis: v('author issued title genre publisher'),
+  report: v('author issued title publisher'),
+  dataset: v('author issued title publisher'),
+  software: v('author issued title'),
+  motion_picture: v('director issued title publisher'),
+  manuscript: v('title archive archive_location'),
+  webpage: v('title container-title URL'),
+  'post-weblog': v('author issued title container-title URL'),
+};
+
+/** What stands in for a part: an editor for an author, an article number for pages. */
+const INSTEAD: Partial<Record<Variable, Variable[]>> = {
+  author: v('editor director composer compiler translator'),
+  director: v('author producer'),
+  page: v('number page-first status'),
+  issued: v('status'),
+  volume: v('status'),
+  issue: v('number status'),
+  'publisher-place': v('URL DOI'),
+  'container-title': v('event-title publisher'),
+};
+
+/**
+ * The parts a style would print of a record and the record lacks, in the order the style prints them: what the style asks
+ * (`asks`, of `asksFor`) of what a work of the type has, nothing standing in for it.
+ */
+export function missingFor(asks: Variable[], record: SourceRecord): Variable[] {
+  const has = HAS[record.type] ?? v('issued title');
+  const roles = creatorsOf(record).map((c) => c.role as string);
+  const held = (field: Variable) =>
+    isNameVariable(field) ? roles.includes(field) : record[field] !== undefined;
+  return asks.filter((field) => has.includes(field) && !held(field) && !(INSTEAD[field] ?? []).some(held));
 }

@@ -8,7 +8,7 @@ export {
   type PrintedReference,
   type Printer,
 } from './printer';
-export { asksFor } from './asks';
-export { runsToHtml, runsToRtf, runsToText, runsOf, type Run } from './runs';
-export { htmlDocument, listToHtml, listToText, rtfDocument } from './output';
+export { asksFor, missingFor } from './asks';
+export { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText, runsOf, type Run } from './runs';
+export { htmlDocument, latexDocument, listToHtml, listToText, markdownDocument, rtfDocument } from './output';
 export { FORMAT_LABELS, LOCALES, localeLabel, STYLES, styleLabel, type StyleChoice } from './styles';

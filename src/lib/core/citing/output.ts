@@ -1,6 +1,6 @@
 import { escapeHtml } from '../text';
 import type { PrintedList, PrintedReference } from './printer';
-import { runsToHtml, runsToRtf, runsToText } from './runs';
+import { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText } from './runs';
 
 const labelled = (e: PrintedReference) => (e.label ? `${e.label.trim()} ` : '');
 
@@ -57,4 +57,32 @@ export function rtfDocument(list: PrintedList, title: string): string {
   const paragraph = (body: string) => `{\\pard${indent}\\sa120 ${body}\\par}`;
   const entries = list.entries.map((e) => paragraph(runsToRtf([{ text: labelled(e) }, ...e.runs])));
   return `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0{\\fonttbl{\\f0\\froman Times New Roman;}}\n{\\pard\\qc\\b\\sa240 ${runsToRtf([{ text: title }])}\\par}\n${entries.join('\n')}\n}\n`;
+}
+
+/** A list as Markdown: a heading, a paragraph an entry. */
+export function markdownDocument(list: PrintedList, title: string): string {
+  const entries = list.entries.map((e) => runsToMarkdown([{ text: labelled(e) }, ...e.runs]));
+  // A label such as `1.` or `[1]` at the start of a line would be read as a list or a link.
+  const guarded = entries.map((e) => e.replace(/^(\d+)([.)])/, '$1\\$2').replace(/^([-+])/, '\\$1'));
+  return `# ${title}\n\n${guarded.join('\n\n')}\n`;
+}
+
+/** A list as a LaTeX document; compiled by pdflatex, xelatex or lualatex with hyperref. */
+export function latexDocument(list: PrintedList, title: string): string {
+  const indent = list.hangingIndent
+    ? '\\setlength{\\parindent}{-2em}\\setlength{\\leftskip}{2em}'
+    : '\\setlength{\\parindent}{0pt}';
+  const entries = list.entries.map((e) => runsToLatex([{ text: labelled(e) }, ...e.runs]));
+  return `\\documentclass{article}
+\\usepackage{iftex}
+\\ifpdftex\\usepackage[utf8]{inputenc}\\usepackage[T1]{fontenc}\\fi
+\\usepackage[hidelinks]{hyperref}
+\\begin{document}
+\\section*{${runsToLatex([{ text: title }])}}
+${indent}\\setlength{\\parskip}{0.6em}
+
+${entries.join('\n\n')}
+
+\\end{document}
+`;
 }

@@ -1,4 +1,4 @@
-import CSL from 'citeproc';
+import CSL, { type Engine } from 'citeproc';
 import { creatorsOf, isNameVariable, type CslItem, type SourceRecord } from '../source';
 import { runsOf, runsToText, type Run } from './runs';
 import { nodesNamed, type Tree } from './tree';
@@ -53,25 +53,78 @@ export function styleFacts(style: Tree): { format: CitationFormat; hasList: bool
 /** What the processor prints when a style has nothing to say of a record. */
 const NOTHING = /^\s*\[CSL STYLE ERROR: reference with no printed form\.\]\s*$/;
 
+/** A processor with the items it knows. It remembers an item by its id, so a changed item must come under a new one. */
+interface Processor {
+  engine: Engine;
+  /** Gives the processor's id of an item, a new one when its content is new. */
+  know(item: CslItem): string;
+  itemOf(id: string): CslItem | undefined;
+  /** Forgets all items but these, which are processor's ids. */
+  forgetAllBut(ids: Set<string>): void;
+}
+
+const MARK = '\u0001';
+
+function processorFor(style: Tree, locale: Tree, lang: string): Processor {
+  const items = new Map<string, CslItem>();
+  const latest = new Map<string, { content: string; id: string }>();
+  let serial = 0;
+  const engine = new CSL.Engine(
+    {
+      retrieveLocale: () => locale,
+      retrieveItem: (id: string) => structuredClone({ ...items.get(id), id }),
+      variableWrapper: (
+        { variableNames }: { variableNames: string[] },
+        before: string,
+        text: string,
+        after: string,
+      ) => `${before}<span data-variables="${variableNames.join(' ')}">${text}</span>${after}`,
+    },
+    style,
+    lang,
+    true,
+  );
+  engine.opt.development_extensions.wrap_url_and_doi = false;
+  return {
+    engine,
+    know(item) {
+      const content = JSON.stringify(item);
+      const known = latest.get(item.id);
+      if (known?.content === content) return known.id;
+      const id = `${item.id}${MARK}${++serial}`;
+      latest.set(item.id, { content, id });
+      items.set(id, item);
+      return id;
+    },
+    itemOf: (id) => items.get(id),
+    forgetAllBut(ids) {
+      for (const id of items.keys()) if (!ids.has(id)) items.delete(id);
+      for (const [own, { id }] of latest) if (!ids.has(id)) latest.delete(own);
+    },
+  };
+}
+
+/** What an entry of a list depends on beside its own record: how it is told apart, and its number where that prints. */
+type Circumstances = string;
+
 /**
  * A printer for a style and the locale of a language. Throws an Error in the processor's words when the style
  * cannot be used.
+ *
+ * A list printed again, with some records changed, is updated: the processor takes out and puts in what changed, and
+ * only entries whose record or circumstances changed are formatted again. Styles that put a dash for a repeated name
+ * depend on the entry before, so those are formatted whole.
  */
 export function createPrinter(style: Tree, locale: Tree, lang: string): Printer {
-  let items = new Map<string, CslItem>();
-  const sys = {
-    retrieveLocale: () => locale,
-    retrieveItem: (id: string) => structuredClone(items.get(id)),
-    variableWrapper: (
-      { variableNames }: { variableNames: string[] },
-      before: string,
-      text: string,
-      after: string,
-    ) => `${before}<span data-variables="${variableNames.join(' ')}">${text}</span>${after}`,
-  };
-  const engine = new CSL.Engine(sys, style, lang, true);
-  engine.opt.development_extensions.wrap_url_and_doi = false;
+  const lists = processorFor(style, locale, lang);
+  // Single references are printed apart, so that they do not take the list out of the processor.
+  let apart: Processor | undefined;
+  const singles = () => (apart ??= processorFor(style, locale, lang));
   const { hasList } = styleFacts(style);
+  const [bibliography] = nodesNamed(style, 'bibliography');
+  const dashes = bibliography?.attrs['subsequent-author-substitute'] !== undefined;
+  const numbered = JSON.stringify(style).includes('citation-number');
+  const printed = new Map<string, { circumstances: Circumstances; reference: PrintedReference }>();
 
   const fieldOf = (item: CslItem | undefined) => {
     const record = item as unknown as SourceRecord | undefined;
@@ -89,8 +142,8 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       );
     };
   };
-  const referenceOf = (id: string, html: string): PrintedReference => {
-    const fields = fieldOf(items.get(id));
+  const referenceOf = (item: CslItem | undefined, html: string): PrintedReference => {
+    const fields = fieldOf(item);
     const body = html.replace(/^\s*<div class="csl-entry">|<\/div>\s*$/g, '');
     const margin =
       /^\s*<div class="csl-left-margin">([\s\S]*?)<\/div>\s*<div class="csl-right-inline">([\s\S]*)<\/div>\s*$/.exec(
@@ -99,42 +152,77 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
     const text = (margin ? margin[2]! : body).replace(/<\/?div[^>]*>/g, ' ');
     const runs = NOTHING.test(text) ? [] : runsOf(text, fields);
     const label = margin ? runsToText(runsOf(margin[1]!, fields)) : undefined;
-    return { id, runs, ...(label ? { label } : {}) };
+    return { id: item?.id ?? '', runs, ...(label ? { label } : {}) };
   };
 
+  function list(all: CslItem[]): PrintedList {
+    if (!hasList) return { entries: [], hangingIndent: false, hasList };
+    const { engine } = lists;
+    const ids = all.map(lists.know);
+    engine.updateItems(ids);
+    const known = new Set(ids);
+    lists.forgetAllBut(known);
+    for (const id of printed.keys()) if (!known.has(id)) printed.delete(id);
+    const order = engine.registry.reflist.map((token) => String(token.id));
+    const circumstances = new Map<string, Circumstances>(
+      engine.registry.reflist.map((token) => [
+        String(token.id),
+        JSON.stringify(token.disambig) + (numbered ? String(token.seq) : ''),
+      ]),
+    );
+    const due = order.filter((id) => dashes || printed.get(id)?.circumstances !== circumstances.get(id));
+    // A filter is asked of every entry for every id in it; for many it is quicker to print the whole.
+    const some = due.length > 0 && due.length <= Math.min(40, order.length / 4);
+    if (due.length > 0) {
+      const [meta, entries] = some
+        ? engine.makeBibliography({ include: due.map((id) => ({ field: 'id', value: id })) })
+        : engine.makeBibliography();
+      entries.forEach((html, i) => {
+        const id = String(meta.entry_ids[i]![0]);
+        printed.set(id, {
+          circumstances: circumstances.get(id) ?? '',
+          reference: referenceOf(lists.itemOf(id), html),
+        });
+      });
+    }
+    return {
+      entries: order.flatMap((id) => printed.get(id)?.reference ?? []),
+      hangingIndent: Boolean(bibliography?.attrs['hanging-indent'] === 'true'),
+      hasList,
+    };
+  }
+
   return {
-    list(all) {
-      items = new Map(all.map((i) => [i.id, i]));
-      if (!hasList) return { entries: [], hangingIndent: false, hasList };
-      engine.updateItems(all.map((i) => i.id));
-      const [meta, entries] = engine.makeBibliography();
-      return {
-        entries: entries.map((html, i) => referenceOf(String(meta.entry_ids[i]![0]), html)),
-        hangingIndent: Boolean(meta.hangingindent),
-        hasList,
-      };
-    },
+    list,
     each(all) {
-      return all.map((item) => {
-        items = new Map([[item.id, item]]);
-        engine.updateItems([item.id]);
+      const { engine, know, itemOf, forgetAllBut } = singles();
+      const references = all.map((item) => {
+        const id = know(item);
+        engine.updateItems([id]);
         if (hasList) {
           const { label: _number, ...reference } = referenceOf(
-            item.id,
+            itemOf(id),
             engine.makeBibliography()[1][0] ?? '',
           );
           return reference;
         }
-        const cluster = { citationItems: [{ id: item.id }], properties: { noteIndex: 1 } };
-        return referenceOf(item.id, engine.previewCitationCluster(cluster, [], [], 'html'));
+        const cluster = { citationItems: [{ id }], properties: { noteIndex: 1 } };
+        return referenceOf(itemOf(id), engine.previewCitationCluster(cluster, [], [], 'html'));
       });
+      forgetAllBut(new Set());
+      return references;
     },
     citation(all, cited) {
-      items = new Map(all.map((i) => [i.id, i]));
-      engine.updateItems(all.map((i) => i.id));
-      const cluster = { citationItems: cited.map((c) => ({ ...c })), properties: { noteIndex: 1 } };
+      const { engine, know, forgetAllBut } = singles();
+      const ids = new Map(all.map((item) => [item.id, know(item)]));
+      engine.updateItems([...ids.values()]);
+      const cluster = {
+        citationItems: cited.map((c) => ({ ...c, id: ids.get(c.id) ?? c.id })),
+        properties: { noteIndex: 1 },
+      };
       const html = engine.previewCitationCluster(cluster, [], [], 'html');
-      return runsOf(html, fieldOf(items.get(cited[0]?.id ?? '')));
+      forgetAllBut(new Set(ids.values()));
+      return runsOf(html, fieldOf(all.find((i) => i.id === cited[0]?.id)));
     },
   };
 }

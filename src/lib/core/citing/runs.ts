@@ -137,3 +137,64 @@ export function runsToRtf(runs: Run[]): string {
     })
     .join('');
 }
+
+/** Characters that mean something to Markdown where they stand. Source: CommonMark 0.31, 2.4 Backslash escapes. */
+const MARKDOWN = /[\\`*_{}[\]<>#~|^]/g;
+
+/** A look around text, its white space left outside, where Markdown wants it. */
+const around = (text: string, before: string, after = before) => {
+  const m = /^(\s*)([\s\S]*?)(\s*)$/.exec(text)!;
+  return m[2] ? `${m[1]!}${before}${m[2]}${after}${m[3]!}` : text;
+};
+
+/** Runs as Markdown (CommonMark 0.31), what it has no mark for in inline HTML. Addresses become autolinks. */
+export function runsToMarkdown(runs: Run[]): string {
+  return runs
+    .map((r) => {
+      let from = 0;
+      let text = '';
+      for (const m of r.text.matchAll(ADDRESS)) {
+        text += `${r.text.slice(from, m.index).replace(MARKDOWN, '\\$&')}<${m[0]}>`;
+        from = m.index + m[0].length;
+      }
+      text += r.text.slice(from).replace(MARKDOWN, '\\$&');
+      if (r.raised) text = around(text, '<sup>', '</sup>');
+      if (r.lowered) text = around(text, '<sub>', '</sub>');
+      if (r.underline) text = around(text, '<u>', '</u>');
+      if (r.smallCaps) text = around(text, '<span style="font-variant:small-caps">', '</span>');
+      if (r.bold) text = around(text, '**');
+      if (r.italic) text = around(text, '*');
+      return text;
+    })
+    .join('');
+}
+
+const LATEX: Record<string, string> = {
+  '\\': '\\textbackslash{}', '&': '\\&', '%': '\\%', $: '\\$', '#': '\\#', _: '\\_', '{': '\\{', '}': '\\}', '~': '\\textasciitilde{}', '^': '\\textasciicircum{}',
+  '\u00a0': '~', '–': '--', '—': '---',
+}; // prettier-ignore
+const inLatex = (text: string) => text.replace(/[\\&%$#_{}~^\u00a0–—]/g, (c) => LATEX[c] ?? c);
+
+/** Runs as LaTeX in UTF-8; addresses in `\url`, for the hyperref or url package. */
+export function runsToLatex(runs: Run[]): string {
+  return runs
+    .map((r) => {
+      let from = 0;
+      let text = '';
+      for (const m of r.text.matchAll(ADDRESS)) {
+        text += `${inLatex(r.text.slice(from, m.index))}\\url{${m[0].replace(/[%#{}\\]/g, '\\$&')}}`;
+        from = m.index + m[0].length;
+      }
+      text += inLatex(r.text.slice(from));
+      const commands = [
+        r.raised && 'textsuperscript',
+        r.lowered && 'textsubscript',
+        r.underline && 'underline',
+        r.smallCaps && 'textsc',
+        r.bold && 'textbf',
+        r.italic && 'emph',
+      ].filter(Boolean);
+      return commands.reduce<string>((inner, command) => `\\${String(command)}{${inner}}`, text);
+    })
+    .join('');
+}

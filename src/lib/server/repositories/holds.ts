@@ -17,6 +17,7 @@ export async function held<T>(ctx: Context, jobId: string): Promise<T | undefine
   return row && (JSON.parse(row.content) as T);
 }
 
-export async function letGo(ctx: Context, jobId: string): Promise<void> {
-  await scoped(ctx, 'hold').where({ job_id: jobId }).delete();
+/** Lets go of what is held; says whether anything was, so that one answer is taken and no second. */
+export async function letGo(ctx: Context, jobId: string): Promise<boolean> {
+  return (await scoped(ctx, 'hold').where({ job_id: jobId }).delete()) > 0;
 }

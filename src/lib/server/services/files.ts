@@ -2,7 +2,7 @@ import { sniff } from '../../core/formats';
 import { sniffBytes } from '../../reading/sniff';
 import type { Context } from '../context';
 import type { Job } from '../repositories/jobs';
-import { textOfBytes } from './bytes';
+import { textOfBytes } from '../../reading/text';
 import { captureFile, type Into } from './capture';
 import { importFile } from './references';
 

@@ -1,7 +1,16 @@
 import { setImmediate } from 'node:timers/promises';
-import { htmlDocument, listToHtml, listToText, rtfDocument, type PrintedList } from '../../core/citing';
+import {
+  htmlDocument,
+  latexDocument,
+  listToHtml,
+  listToText,
+  markdownDocument,
+  missingFor,
+  rtfDocument,
+  type PrintedList,
+} from '../../core/citing';
 import { FILE_TIME, FORMATS, sniff, writeFormat, type FormatName, type Loss } from '../../core/formats';
-import { shortLabel, type SourceRecord } from '../../core/source';
+import { shortLabel, type SourceRecord, type Variable } from '../../core/source';
 import { styleName } from '../catalogue';
 import { scoped, transaction, type Context } from '../context';
 import { now } from '../db/ids';
@@ -12,9 +21,10 @@ import { insertJob, updateJob, type Job } from '../repositories/jobs';
 import { fileSources, findProject } from '../repositories/projects';
 import { getSources, insertSource, type Source } from '../repositories/sources';
 import { read } from '../workers/pools';
-import { textOfBytes } from './bytes';
+import { textOfBytes } from '../../reading/text';
 import { doublesOf } from './capture';
-import { printList, shown, type Look } from './printing';
+import { docxDocument } from './docx';
+import { printedFields, printList, shown, type Look } from './printing';
 import { binSources, listIds } from './sources';
 
 /** Which sources a list holds. */
@@ -36,9 +46,18 @@ export async function referenceList(ctx: Context, scope: Scope, look: Look) {
   const sources = await sourcesIn(ctx, scope);
   const byId = new Map(sources.map((s) => [s.id, s]));
   const list = await printList(ctx, sources, look);
+  const asks = new Map<string, Variable[]>();
+  for (const type of new Set(sources.map((s) => s.record.type)))
+    asks.set(type, await printedFields(look.style, type));
+  const missing = (source: Source | undefined) => {
+    if (!source) return [];
+    const said = new Set(source.findings.map((f) => f.field));
+    return missingFor(asks.get(source.record.type) ?? [], source.record).filter((f) => !said.has(f));
+  };
   const entries = list.entries.map((e) => ({
     ...shown(e),
     findings: byId.get(e.id)?.findings ?? [],
+    missing: missing(byId.get(e.id)),
     label: e.label,
   }));
   return {
@@ -53,14 +72,61 @@ export async function referenceList(ctx: Context, scope: Scope, look: Look) {
 /** What is put on the clipboard. */
 const copies = (list: PrintedList) => ({ plain: listToText(list), rich: listToHtml(list) });
 
-export const OUTPUTS = ['html', 'rtf', 'text', 'csl-json', 'bibtex', 'ris'] as const;
+export const OUTPUTS = [
+  'docx',
+  'html',
+  'rtf',
+  'text',
+  'markdown',
+  'latex',
+  'csl-json',
+  'bibtex',
+  'ris',
+] as const;
 export type Output = (typeof OUTPUTS)[number];
 
 export interface ExportFile {
   name: string;
   mediaType: string;
   body: string;
+  /** Whether `body` is the file's bytes in base64. */
+  binary?: boolean;
   losses: (Loss & { label: string })[];
+}
+
+const isFormat = (output: Output): output is FormatName => output in FORMATS;
+
+/** A printed list as a document. */
+async function documentOf(
+  list: PrintedList,
+  output: Exclude<Output, FormatName>,
+  look: Look,
+): Promise<Omit<ExportFile, 'losses'>> {
+  const title = 'References';
+  const text = (extension: string, mediaType: string, body: string) => ({
+    name: `references.${extension}`,
+    mediaType,
+    body,
+  });
+  switch (output) {
+    case 'docx':
+      return {
+        name: 'references.docx',
+        mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+        body: (await docxDocument(list, title, look.locale)).toString('base64'),
+        binary: true,
+      };
+    case 'html':
+      return text('html', 'text/html; charset=utf-8', htmlDocument(list, title, look.locale));
+    case 'rtf':
+      return text('rtf', 'application/rtf', rtfDocument(list, title));
+    case 'markdown':
+      return text('md', 'text/markdown; charset=utf-8', markdownDocument(list, title));
+    case 'latex':
+      return text('tex', 'application/x-tex; charset=utf-8', latexDocument(list, title));
+    case 'text':
+      return text('txt', 'text/plain; charset=utf-8', listToText(list, { wrap: true }));
+  }
 }
 
 /** A scope as a file: a printed list in a style, or records in a format. */
@@ -71,32 +137,11 @@ export async function exportFile(
   output: Output,
 ): Promise<ExportFile> {
   const sources = await sourcesIn(ctx, scope);
-  const stem = 'references';
-  if (output === 'html' || output === 'rtf' || output === 'text') {
+  if (!isFormat(output)) {
     const list = await printList(ctx, sources, look);
     if (!list.hasList)
       throw new Refusal(422, `${styleName(look.style)} has no reference list. Choose another style.`);
-    const title = 'References';
-    if (output === 'html')
-      return {
-        name: `${stem}.html`,
-        mediaType: 'text/html; charset=utf-8',
-        body: htmlDocument(list, title, look.locale),
-        losses: [],
-      };
-    if (output === 'rtf')
-      return {
-        name: `${stem}.rtf`,
-        mediaType: 'application/rtf',
-        body: rtfDocument(list, title),
-        losses: [],
-      };
-    return {
-      name: `${stem}.txt`,
-      mediaType: 'text/plain; charset=utf-8',
-      body: listToText(list, { wrap: true }),
-      losses: [],
-    };
+    return { ...(await documentOf(list, output, look)), losses: [] };
   }
   const { text, losses } = writeFormat(
     output,
@@ -104,7 +149,7 @@ export async function exportFile(
   );
   const labels = new Map(sources.map((s) => [s.citekey, shortLabel(s.record)]));
   return {
-    name: `${stem}.${FORMATS[output].extension}`,
+    name: `references.${FORMATS[output].extension}`,
     mediaType: `${FORMATS[output].mediaType}; charset=utf-8`,
     body: text,
     losses: losses.map((l) => ({ ...l, label: labels.get(l.key) ?? l.key })),

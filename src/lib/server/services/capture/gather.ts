@@ -20,7 +20,7 @@ import { fetchPolitely } from '../../http/polite';
 import { Refusal } from '../../refusal';
 import { read } from '../../workers/pools';
 import type { Results } from '../../workers/reading.worker';
-import { textOfBytes } from '../bytes';
+import { textOfBytes } from '../../../reading/text';
 import { pageCopy, pdfDocument, pictureDocument } from './documents';
 import { askByDoi, askByIsbn, askByPmid, searchWorks, type Answer } from './registries';
 import type { CaptureInput, Gathered, NewCopy, Step } from './types';

@@ -155,7 +155,8 @@ const run = (ctx: Context, job: Job) =>
 /** Captures wait here so that at most a few run at once. */
 const queue: (() => Promise<void>)[] = [];
 let active = 0;
-const AT_ONCE = 3;
+/** A few more than are read at the same time, since those of one host wait for each other. */
+const AT_ONCE = 6;
 
 function pump(): void {
   while (active < AT_ONCE && queue.length > 0) {
@@ -304,14 +305,14 @@ export async function answerHere(
   const { gathered } = content as Extract<Held, { kind: 'one' }>;
   const input = job.input as CaptureInput;
   const { doubles } = job.result as Extract<CaptureResult, { kind: 'here' }>;
-  const kept =
-    answer === 'both'
-      ? await keepNew(ctx, gathered, input)
-      : await keepAsCopy(ctx, gathered, input, answer.sourceId);
-  await letGo(ctx, id);
-  await updateJob(ctx, id, {
-    state: 'done',
-    result: { kind: 'kept', doubles: answer === 'both' ? doubles : [], ...kept } satisfies CaptureResult,
+  await transaction(ctx, async (inner) => {
+    if (!(await letGo(inner, id))) throw new Refusal(409, 'This capture waits for no answer any more.');
+    const kept =
+      answer === 'both'
+        ? await keepNew(inner, gathered, input)
+        : await keepAsCopy(inner, gathered, input, answer.sourceId);
+    const result: CaptureResult = { kind: 'kept', doubles: answer === 'both' ? doubles : [], ...kept };
+    await updateJob(inner, id, { state: 'done', result });
   });
   tell(ctx.libraryId, { kind: 'changed' });
 }
@@ -336,7 +337,11 @@ export async function answerList(ctx: Context, id: string, picks: number[]): Pro
         here: 0,
       };
       for (const [i, work] of chosen.entries()) {
-        doing.signal.throwIfAborted();
+        if (doing.signal.aborted) {
+          const left = chosen.length - i;
+          result.failed.push({ title: `${left} more`, reason: 'stopped before they were read.' });
+          break;
+        }
         const count = (words: string) =>
           doing.step(`${i + 1} of ${chosen.length}: ${words}`, i, chosen.length);
         count('fetching');
@@ -348,7 +353,7 @@ export async function answerList(ctx: Context, id: string, picks: number[]): Pro
           result.kept.push({ sourceId: kept.sourceId, label: kept.label });
           for (const reason of gathered.notes) result.failed.push({ title, reason });
         } catch (error) {
-          if (doing.signal.aborted) break;
+          if (doing.signal.aborted) continue;
           if (!(error instanceof Refusal)) log.error({ job: id, err: error }, 'a listed work failed');
           result.failed.push({
             title,

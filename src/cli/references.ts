@@ -1,0 +1,178 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import {
+  asksFor,
+  createPrinter,
+  htmlDocument,
+  latexDocument,
+  listToText,
+  markdownDocument,
+  missingFor,
+  rtfDocument,
+  type PrintedList,
+} from '../lib/core/citing';
+import {
+  FORMAT_NAMES,
+  FORMATS,
+  readFormat,
+  sniff,
+  writeFormat,
+  type FormatName,
+  type WriteItem,
+} from '../lib/core/formats';
+import { proof } from '../lib/core/proof';
+import { makeCitekey, toCsl } from '../lib/core/source';
+import { fold } from '../lib/core/text';
+import { localeTree, styleTree } from '../lib/reading/styles';
+import { textOfBytes } from '../lib/reading/text';
+import { Unusable } from './unusable';
+
+/** What a command gives: data for standard output, words for standard error, and whether anything was skipped or lost. */
+export interface Outcome {
+  data: string;
+  words: string[];
+  partial: boolean;
+}
+
+interface Read {
+  items: WriteItem[];
+  words: string[];
+  partial: boolean;
+}
+
+function formatNamed(name: string, option: string): FormatName {
+  if ((FORMAT_NAMES as readonly string[]).includes(name)) return name as FormatName;
+  throw new Unusable(`${option}: “${name}” is no format. There are ${FORMAT_NAMES.join(', ')}.`);
+}
+
+/** The entries of a file of references (`-` is standard input), each with a key of its own. */
+function readReferences(file: string, from: string | undefined): Read {
+  let bytes: Uint8Array;
+  try {
+    bytes = readFileSync(file === '-' ? 0 : file);
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    throw new Unusable(
+      `${file}: ${code === 'ENOENT' ? 'there is no such file.' : code === 'EISDIR' ? 'this is a folder.' : message}`,
+    );
+  }
+  const text = textOfBytes(bytes);
+  const format = from ? formatNamed(from, '--from') : sniff(text, file);
+  if (!format)
+    throw new Unusable(
+      `${file} is in no format that is read; name it with --from. There are ${FORMAT_NAMES.join(', ')}.`,
+    );
+  const { entries, skipped } = readFormat(format, text);
+  if (entries.length === 0 && skipped.length === 0) throw new Unusable(`${file} holds no references.`);
+  const taken = new Set<string>();
+  const items = entries.map(({ key, record }) => {
+    const free = key && !taken.has(key) ? key : makeCitekey(record, (k) => taken.has(k));
+    taken.add(free);
+    return { key: free, record };
+  });
+  const words = [
+    ...skipped.map((s) => `${file}:${s.line}: skipped: ${s.reason}: ${s.text}`),
+    ...entries.flatMap((e) => e.notes.map((n) => `${file}:${e.line}: ${n}`)),
+  ];
+  return { items, words, partial: skipped.length > 0 };
+}
+
+/** `retexa convert`: from one format to another. What the target cannot hold is listed by record and field. */
+export function convert(file: string, options: { from?: string; to?: string; out?: string }): Outcome {
+  if (!options.to) throw new Unusable('convert needs --to FORMAT.');
+  const to = formatNamed(options.to, '--to');
+  const read = readReferences(file, options.from);
+  const { text, losses } = writeFormat(to, read.items);
+  const words = [...read.words, ...losses.map((l) => `${l.key}: ${l.field}: ${l.reason}`)];
+  const outcome = { words, partial: read.partial || losses.length > 0 };
+  if (!options.out) return { data: text, ...outcome };
+  try {
+    writeFileSync(options.out, text);
+  } catch (error) {
+    throw new Unusable(`-o ${options.out}: ${(error as Error).message}`);
+  }
+  return {
+    data: '',
+    ...outcome,
+    words: [...words, `${read.items.length} written to ${options.out} as ${FORMATS[to].label}.`],
+  };
+}
+
+interface Catalogue {
+  styles: Record<string, { title: string; format: string; file: string; hasList: boolean }>;
+  locales: Record<string, string>;
+}
+
+function catalogue(): Catalogue {
+  try {
+    return JSON.parse(
+      readFileSync(fileURLToPath(new URL('../catalogue.json', import.meta.url)), 'utf8'),
+    ) as Catalogue;
+  } catch {
+    throw new Unusable('The style catalogue is not built. Run npm run build in this checkout.');
+  }
+}
+
+function styleNamed(id: string | undefined): { id: string; file: string; hasList: boolean } {
+  if (!id) throw new Unusable('--style ID is needed; retexa styles lists them.');
+  const found = catalogue().styles[id];
+  if (!found) throw new Unusable(`There is no style “${id}”; retexa styles ${id} may find one near it.`);
+  return { id, ...found };
+}
+
+const DOCUMENTS: Record<string, (list: PrintedList, locale: string) => string> = {
+  text: (list) => listToText(list, { wrap: true }),
+  html: (list, locale) => htmlDocument(list, 'References', locale),
+  rtf: (list) => rtfDocument(list, 'References'),
+  markdown: (list) => markdownDocument(list, 'References'),
+  latex: (list) => latexDocument(list, 'References'),
+};
+
+/** `retexa cite`: the reference list of a file. */
+export function cite(
+  file: string,
+  options: { from?: string; style?: string; locale?: string; as?: string },
+): Outcome {
+  const style = styleNamed(options.style);
+  const as = options.as ?? 'text';
+  const document = DOCUMENTS[as];
+  if (!document)
+    throw new Unusable(`--as: “${as}” is no output. There are ${Object.keys(DOCUMENTS).join(', ')}.`);
+  const lang = options.locale ?? 'en-US';
+  const locale = catalogue().locales[lang];
+  if (!locale) throw new Unusable(`--locale: there is no language “${lang}”.`);
+  if (!style.hasList) throw new Unusable(`The style ${style.id} has no reference list.`);
+  const { items, words, partial } = readReferences(file, options.from);
+  const printer = createPrinter(styleTree(style.id, style.file), localeTree(locale), lang);
+  const list = printer.list(items.map(({ key, record }) => toCsl(key, record)));
+  const nothing = list.entries.filter((e) => e.runs.length === 0).map((e) => `${e.id}: nothing prints`);
+  return {
+    data: document(list, lang),
+    words: [...words, ...nothing],
+    partial: partial || nothing.length > 0,
+  };
+}
+
+/** `retexa styles`: the catalogue, or the styles whose name has the words. */
+export function styles(words: string[]): Outcome {
+  const wanted = fold(words.join(' ')).split(' ').filter(Boolean);
+  const lines = Object.entries(catalogue().styles)
+    .filter(([id, s]) => wanted.every((w) => fold(`${id} ${s.title}`).includes(w)))
+    .map(([id, s]) => `${id}\t${s.format}\t${s.title}`);
+  if (lines.length === 0) throw new Unusable(`No style has “${words.join(' ')}” in its name.`);
+  return { data: `${lines.join('\n')}\n`, words: [], partial: false };
+}
+
+/** `retexa check`: what the style asks and each record lacks, and what the proof finds, as JSON. */
+export function check(file: string, options: { from?: string; style?: string }): Outcome {
+  const style = styleNamed(options.style);
+  const tree = styleTree(style.id, style.file);
+  const { items, words, partial } = readReferences(file, options.from);
+  const checked = items.map(({ key, record }) => ({
+    key,
+    type: record.type,
+    missing: missingFor(asksFor(tree, record.type), record),
+    findings: proof(record).map(({ check: name, field, message }) => ({ check: name, field, message })),
+  }));
+  return { data: `${JSON.stringify(checked, null, 2)}\n`, words, partial };
+}

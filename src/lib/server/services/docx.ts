@@ -1,0 +1,78 @@
+import {
+  AlignmentType,
+  Document,
+  ExternalHyperlink,
+  HeadingLevel,
+  Packer,
+  Paragraph,
+  TextRun,
+  type ParagraphChild,
+} from 'docx';
+import type { PrintedList, Run } from '../../core/citing';
+
+const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
+/** Half an inch in twentieths of a point, the customary hanging indent. */
+const HALF_INCH = 720;
+
+function childrenOf(run: Run): ParagraphChild[] {
+  const look = {
+    ...(run.italic ? { italics: true } : {}),
+    ...(run.bold ? { bold: true } : {}),
+    ...(run.smallCaps ? { smallCaps: true } : {}),
+    ...(run.underline ? { underline: {} } : {}),
+    ...(run.raised ? { superScript: true } : {}),
+    ...(run.lowered ? { subScript: true } : {}),
+  };
+  const children: ParagraphChild[] = [];
+  let from = 0;
+  for (const m of run.text.matchAll(ADDRESS)) {
+    if (m.index > from) children.push(new TextRun({ text: run.text.slice(from, m.index), ...look }));
+    children.push(
+      new ExternalHyperlink({
+        link: m[0],
+        children: [new TextRun({ text: m[0], style: 'Hyperlink', ...look })],
+      }),
+    );
+    from = m.index + m[0].length;
+  }
+  if (from < run.text.length) children.push(new TextRun({ text: run.text.slice(from), ...look }));
+  return children;
+}
+
+/**
+ * A reference list as a .docx document (ECMA-376): on its own page, double spaced, hanging indent where the style has
+ * one, italics and links kept. `lang` is the list's language.
+ */
+export async function docxDocument(list: PrintedList, title: string, lang: string): Promise<Buffer> {
+  const indent = list.hangingIndent ? { indent: { left: HALF_INCH, hanging: HALF_INCH } } : {};
+  const document = new Document({
+    title,
+    creator: 'Retexa',
+    styles: {
+      default: { document: { run: { font: 'Times New Roman', size: 24, language: { value: lang } } } },
+    },
+    sections: [
+      {
+        children: [
+          new Paragraph({
+            heading: HeadingLevel.HEADING_1,
+            alignment: AlignmentType.CENTER,
+            pageBreakBefore: true,
+            children: [new TextRun({ text: title, bold: true, size: 24, color: '000000' })],
+          }),
+          ...list.entries.map(
+            (e) =>
+              new Paragraph({
+                spacing: { line: 480 },
+                ...indent,
+                children: [{ text: e.label ? `${e.label.trim()} ` : '' }, ...e.runs]
+                  .filter((r) => r.text)
+                  .flatMap(childrenOf),
+              }),
+          ),
+        ],
+      },
+    ],
+  });
+  return Packer.toBuffer(document);
+}
