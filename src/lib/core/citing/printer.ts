@@ -72,7 +72,7 @@ function processorFor(style: Tree, locale: Tree, lang: string): Processor {
   const engine = new CSL.Engine(
     {
       retrieveLocale: () => locale,
-      retrieveItem: (id: string) => structuredClone({ ...items.get(id), id }),
+      retrieveItem: (id: string) => ({ ...items.get(id), id }),
       variableWrapper: (
         { variableNames }: { variableNames: string[] },
         before: string,
