@@ -6,6 +6,7 @@
   import { page } from '$app/state';
   import ByHandDialog from '$lib/ui/ByHandDialog.svelte';
   import CaptureField from '$lib/ui/CaptureField.svelte';
+  import CitationDialog from '$lib/ui/CitationDialog.svelte';
   import KeysHelp from '$lib/ui/KeysHelp.svelte';
   import Mark from '$lib/ui/Mark.svelte';
   import Path from '$lib/ui/Path.svelte';
@@ -111,6 +112,7 @@
 {/if}
 <Toasts />
 <ByHandDialog />
+<CitationDialog style={data.look.name} />
 <KeysHelp bind:open={keys} />
 
 <style>

@@ -203,3 +203,63 @@ describe('the reference list', () => {
     expect(ris.entries).toHaveLength(total);
   });
 });
+
+describe('citing in the text', () => {
+  const printed = () => me.page.$eval('dialog .printed', (p) => (p as HTMLElement).innerText.trim());
+  const shows = (words: string) =>
+    until(`“${words}”`, async () => (await printed().catch(() => '')) === words);
+  it('joins works with their places, in the style’s order, and copies them', async () => {
+    await me.open('/sources');
+    await me.page.waitForSelector('[data-source]');
+    const [one, two] = app.rows<{ id: string; title: string; citekey: string }>(
+      "SELECT id, title, citekey FROM source WHERE binned IS NULL AND citekey IN ('ferreira2021', 'brandt2011') ORDER BY citekey DESC",
+    );
+    await me.open(`/sources/${one!.id}`);
+    await me.press('Cite');
+    await shows('(Ferreira & Ng, 2021)');
+    await me.type('Place in Ferreira & Ng 2021', '7–9');
+    await shows('(Ferreira & Ng, 2021, pp. 7–9)');
+    await me.type('Before Ferreira & Ng 2021', 'see');
+    await me.type('After Ferreira & Ng 2021', ', for the figures');
+    await shows('(see Ferreira & Ng, 2021, pp. 7–9, for the figures)');
+    await me.type('Another work', two!.title);
+    await me.page.waitForSelector('dialog [aria-label="Found"] button');
+    await me.page.click('dialog [aria-label="Found"] button');
+    await until('both', async () => (await printed()).includes('; '));
+  });
+  it('leaves the author out, or names the author in the sentence', async () => {
+    await me.page.$$eval('dialog .works li', (all) =>
+      all.at(-1)!.querySelector<HTMLButtonElement>('[aria-label^="Take out"]')!.click(),
+    );
+    await me.type('Before Ferreira & Ng 2021', '');
+    await me.type('After Ferreira & Ng 2021', '');
+    await me.page.click('dialog .leave input');
+    await shows('(2021, pp. 7–9)');
+    await me.page.click('dialog .leave input');
+    await me.page.$$eval('dialog label', (all) =>
+      all.find((l) => l.textContent?.includes('the sentence names'))!.click(),
+    );
+    await shows('Ferreira & Ng (2021, pp. 7–9)');
+    await me.page
+      .browserContext()
+      .overridePermissions(app.url, ['clipboard-read', 'clipboard-write', 'clipboard-sanitized-write']);
+    await me.press('Copy plain', 'dialog');
+    await me.see('The citation is on the clipboard.');
+    expect(await me.page.evaluate(() => navigator.clipboard.readText())).toBe(
+      'Ferreira & Ng (2021, pp. 7–9)',
+    );
+  });
+});
+
+describe('a saved document', () => {
+  it('is a .docx with italics and hanging indent, and Markdown', async () => {
+    await me.open('/references');
+    await me.page.waitForSelector('.entry');
+    await me.press('.docx');
+    await me.see('references.docx is saved.');
+    const docx = await downloaded(me, 'references.docx');
+    expect(docx.startsWith('PK')).toBe(true);
+    await me.press('Markdown');
+    expect(await downloaded(me, 'references.md')).toContain('*Marsh Letters*');
+  });
+});

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Project } from '$lib/server/repositories/projects';
   import type { ShownReference } from '$lib/server/services/printing';
+  import { openCiting } from './citing.svelte';
   import { call, copyText } from './client';
   import { attempt, done, doneWithUndo } from './toasts.svelte';
 
@@ -89,6 +90,11 @@
     />
   </form>
   <button class="btn" onclick={() => edit({ fix: true }, 'Findings fixed.')}>Fix findings</button>
+  <button
+    class="btn"
+    disabled={ids.length > 50}
+    onclick={() => openCiting(ids.map((id) => ({ id, name: '' })))}>Cite</button
+  >
   <button class="btn" onclick={copy}>Copy reference{ids.length > 1 ? 's' : ''}</button>
   <a class="btn" href="/references?ids={ids.join(',')}">Print as a list</a>
   <button class="btn" onclick={bin}>Put in the bin</button>

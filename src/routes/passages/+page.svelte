@@ -2,6 +2,7 @@
   import { page } from '$app/state';
   import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
   import TintSwatch from '$lib/ui/TintSwatch.svelte';
+  import { openCiting } from '$lib/ui/citing.svelte';
   import { call, copyText, debounce } from '$lib/ui/client';
   import { narrow, narrowedBy } from '$lib/ui/narrowing';
   import { attempt, done } from '$lib/ui/toasts.svelte';
@@ -109,6 +110,12 @@
                   );
                   done('Quotation copied with its source.');
                 })}>Copy</button
+            >
+            <button
+              class="btn quiet small"
+              onclick={() =>
+                openCiting([{ id: passage.sourceId, name: passage.sourceLabel, locator: passage.locator }])}
+              >Cite</button
             >
             <button class="btn quiet small" onclick={() => bin(passage.id)}>Put in the bin</button>
           </p>

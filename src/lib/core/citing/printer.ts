@@ -24,6 +24,7 @@ export interface CiteItem {
   locator?: string;
   label?: string;
   'suppress-author'?: boolean;
+  'author-only'?: boolean;
   prefix?: string;
   suffix?: string;
 }
@@ -32,7 +33,8 @@ export interface CiteItem {
 export interface Printer {
   list(items: CslItem[]): PrintedList;
   each(items: CslItem[]): PrintedReference[];
-  citation(items: CslItem[], cited: CiteItem[]): Run[];
+  /** An in-text citation, in the order the style puts the works; with `named`, the first work's author stands before it in the sentence. */
+  citation(items: CslItem[], cited: CiteItem[], named?: boolean): Run[];
 }
 
 export type CitationFormat = 'author-date' | 'author' | 'numeric' | 'label' | 'note';
@@ -212,15 +214,25 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       forgetAllBut(new Set());
       return references;
     },
-    citation(all, cited) {
+    citation(all, cited, named = false) {
       const { engine, know, forgetAllBut } = singles();
       const ids = new Map(all.map((item) => [item.id, know(item)]));
       engine.updateItems([...ids.values()]);
-      const cluster = {
-        citationItems: cited.map((c) => ({ ...c, id: ids.get(c.id) ?? c.id })),
-        properties: { noteIndex: 1 },
-      };
-      const html = engine.previewCitationCluster(cluster, [], [], 'html');
+      const cluster = (works: CiteItem[]) =>
+        engine.previewCitationCluster(
+          {
+            citationItems: works.map((c) => ({ ...c, id: ids.get(c.id) ?? c.id })),
+            properties: { noteIndex: 1 },
+          },
+          [],
+          [],
+          'html',
+        );
+      const [first, ...others] = cited;
+      const html =
+        named && first
+          ? `${cluster([{ id: first.id, 'author-only': true }])} ${cluster([{ ...first, 'suppress-author': true }, ...others])}`
+          : cluster(cited);
       forgetAllBut(new Set(ids.values()));
       return runsOf(html, fieldOf(all.find((i) => i.id === cited[0]?.id)));
     },

@@ -149,11 +149,12 @@ export async function printList(ctx: Context, sources: Source[], look: Look): Pr
   return list;
 }
 
-/** Prints an in-text citation. */
+/** Prints an in-text citation; with `named`, the first work's author stands before it in the sentence. */
 export async function printCitation(
   sources: Source[],
   cited: CiteItem[],
   look: Look,
+  named = false,
 ): Promise<{ html: string; text: string }> {
   const runs = await print({
     ...task(
@@ -162,6 +163,7 @@ export async function printCitation(
     ),
     what: 'citation',
     cited,
+    named,
   });
   return { html: runsToHtml(runs, { fields: true }), text: runsToText(runs) };
 }

@@ -19,6 +19,7 @@ export interface PrintTask {
   items: CslItem[];
   what: 'list' | 'each' | 'citation';
   cited?: CiteItem[];
+  named?: boolean;
 }
 
 /** Which variables a style can print of a type. */
@@ -52,5 +53,5 @@ export default function print(
   const printer = printerFor(task);
   if (task.what === 'list') return printer.list(task.items);
   if (task.what === 'each') return printer.each(task.items);
-  return printer.citation(task.items, task.cited ?? []);
+  return printer.citation(task.items, task.cited ?? [], task.named);
 }

@@ -7,6 +7,7 @@
   import RecordForm from '$lib/ui/RecordForm.svelte';
   import TintSwatch from '$lib/ui/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
+  import { openCiting } from '$lib/ui/citing.svelte';
   import { call, COPY_KINDS, dateLabel, isTyping } from '$lib/ui/client';
   import NoteCard from '$lib/ui/NoteCard.svelte';
   import NoteEntry from '$lib/ui/NoteEntry.svelte';
@@ -83,6 +84,7 @@
     {:else}
       <button class="btn main" onclick={() => check(true)}>Looks right</button>
     {/if}
+    <button class="btn" onclick={() => openCiting([{ id: data.source.id, name: data.label }])}>Cite</button>
     {#each data.copies.slice(0, 1) as copy (copy.id)}<a class="btn" href="/copies/{copy.id}">Read</a>{/each}
     <button class="btn" onclick={() => bin(true)}>Put in the bin</button>
   {/if}

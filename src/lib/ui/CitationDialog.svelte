@@ -1,0 +1,212 @@
+<script lang="ts">
+  import { Modal } from 'flowbite-svelte';
+  import { untrack } from 'svelte';
+  import { ArrowDownOutline, ArrowUpOutline, CloseOutline } from 'flowbite-svelte-icons';
+  import { LOCATOR_LABELS, type Locator } from '$lib/core/passages';
+  import type { SourceItem } from '$lib/server/services/sources';
+  import { citing } from './citing.svelte';
+  import { call, copyText, debounce } from './client';
+  import { attempt, done } from './toasts.svelte';
+
+  let { style }: { style: string } = $props();
+  interface Row {
+    id: string;
+    name: string;
+    label: Locator['label'];
+    locator: string;
+    prefix: string;
+    suffix: string;
+    withoutAuthor: boolean;
+  }
+  let rows = $state<Row[]>([]);
+  let named = $state(false);
+  let printed = $state<{ html: string; text: string } | undefined>();
+  let wanted = $state('');
+  let found = $state<SourceItem[]>([]);
+  let asked = 0;
+
+  const rowOf = (id: string, name: string, locator?: Locator | null): Row => ({
+    id,
+    name,
+    label: locator?.label ?? 'page',
+    locator: locator?.value ?? '',
+    prefix: '',
+    suffix: '',
+    withoutAuthor: false,
+  });
+
+  $effect(() => {
+    if (!citing.open) return;
+    untrack(() => {
+      rows = citing.works.map((w) => rowOf(w.id, w.name, w.locator));
+      [named, printed, wanted, found] = [false, undefined, '', []];
+    });
+  });
+
+  const print = debounce(async () => {
+    const mine = ++asked;
+    if (rows.length === 0) return (printed = undefined);
+    const works = rows.map(({ name: _name, ...row }) => row);
+    const answer = await call<{ html: string; text: string; labels: Record<string, string> }>(
+      'POST',
+      '/api/citations',
+      { works, named },
+    ).catch(() => undefined);
+    if (!answer || mine !== asked) return;
+    printed = answer;
+    for (const row of rows) row.name ||= answer.labels[row.id] ?? '';
+  }, 120);
+  $effect(() => {
+    JSON.stringify([rows, named]);
+    if (citing.open) untrack(print);
+  });
+
+  const search = debounce(async () => {
+    const q = wanted.trim();
+    const answer = q
+      ? await attempt(() => call<{ items: SourceItem[] }>('GET', `/api/sources?q=${encodeURIComponent(q)}`))
+      : undefined;
+    found = (answer?.items ?? []).filter((i) => !rows.some((r) => r.id === i.id)).slice(0, 6);
+  }, 150);
+
+  function add(item: SourceItem) {
+    rows = [...rows, rowOf(item.id, item.label)];
+    [wanted, found] = ['', []];
+  }
+  function move(at: number, by: number) {
+    const list = [...rows];
+    const [row] = list.splice(at, 1);
+    list.splice(at + by, 0, row!);
+    rows = list;
+  }
+  const copy = (rich: boolean) =>
+    attempt(async () => {
+      await copyText(printed!.text, rich ? printed!.html.replace(/ ?data-field="[^"]*"/g, '') : undefined);
+      done('The citation is on the clipboard.');
+      citing.open = false;
+    });
+</script>
+
+<Modal bind:open={citing.open} title="Cite in the text" size="lg" class="text-ink">
+  <p class="printed serif" aria-live="polite" aria-label="As it prints">{@html printed?.html ?? '…'}</p>
+  <p class="small-label">{style}. The style puts several works in its own order where it has one.</p>
+  <ol class="works" aria-label="Works cited">
+    {#each rows as row, i (row.id)}
+      <li>
+        <div class="line">
+          <span class="serif name">{row.name}</span>
+          <label class="leave"
+            ><input type="checkbox" bind:checked={row.withoutAuthor} disabled={named && i === 0} /> without the
+            author</label
+          >
+          <button
+            type="button"
+            class="btn quiet small"
+            aria-label="Move up {row.name}"
+            disabled={i === 0}
+            onclick={() => move(i, -1)}><ArrowUpOutline size="xs" /></button
+          >
+          <button
+            type="button"
+            class="btn quiet small"
+            aria-label="Move down {row.name}"
+            disabled={i === rows.length - 1}
+            onclick={() => move(i, 1)}><ArrowDownOutline size="xs" /></button
+          >
+          <button
+            type="button"
+            class="btn quiet small"
+            aria-label="Take out {row.name}"
+            onclick={() => (rows = rows.filter((r) => r !== row))}><CloseOutline size="xs" /></button
+          >
+        </div>
+        <div class="line">
+          <input class="field" aria-label="Before {row.name}" placeholder="see" bind:value={row.prefix} />
+          <select class="field" aria-label="Kind of place in {row.name}" bind:value={row.label}>
+            {#each LOCATOR_LABELS as label (label)}<option value={label}>{label}</option>{/each}
+          </select>
+          <input class="field" aria-label="Place in {row.name}" placeholder="7–9" bind:value={row.locator} />
+          <input
+            class="field"
+            aria-label="After {row.name}"
+            placeholder="emphasis added"
+            bind:value={row.suffix}
+          />
+        </div>
+      </li>
+    {/each}
+  </ol>
+  <div class="more">
+    <input
+      class="field"
+      type="search"
+      aria-label="Another work"
+      placeholder="Another work: words of its author or title"
+      bind:value={wanted}
+      oninput={search}
+    />
+    {#if found.length}
+      <ul aria-label="Found">
+        {#each found as item (item.id)}<li>
+            <button type="button" onclick={() => add(item)}><b>{item.label}</b> {item.title}</button>
+          </li>{/each}
+      </ul>
+    {/if}
+  </div>
+  <div class="line">
+    <label><input type="checkbox" bind:checked={named} /> the sentence names the author of the first</label>
+    <span class="flex-1"></span>
+    <button type="button" class="btn" disabled={!printed} onclick={() => copy(false)}>Copy plain</button>
+    <button type="button" class="btn main" disabled={!printed} onclick={() => copy(true)}>Copy</button>
+  </div>
+</Modal>
+
+<style>
+  .printed {
+    min-height: 1.5em;
+    font-size: 19px;
+  }
+  .works {
+    display: grid;
+    gap: 8px;
+  }
+  .works li {
+    display: grid;
+    gap: 6px;
+    padding: 8px 10px;
+    border: 1px solid var(--rule);
+    border-radius: 7px;
+  }
+  .line {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 8px;
+  }
+  .line .field {
+    flex: 1 1 90px;
+    width: auto;
+    min-width: 0;
+  }
+  .name {
+    flex: 1;
+    font-size: 16px;
+    font-weight: 600;
+  }
+  .leave {
+    font-size: 13px;
+  }
+  .more ul {
+    border: 1px solid var(--rule);
+    border-radius: 7px;
+  }
+  .more li button {
+    width: 100%;
+    padding: 6px 10px;
+    text-align: left;
+    cursor: pointer;
+  }
+  .more li button:hover {
+    background: var(--row-chosen);
+  }
+</style>
