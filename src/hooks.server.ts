@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Handle, HandleServerError } from '@sveltejs/kit';
-import { defaultContext } from '$lib/server/context';
-import { database } from '$lib/server/db/open';
+import { defaultContext, knownContext } from '$lib/server/context';
+import { database, readingDatabase } from '$lib/server/db/open';
 import { log } from '$lib/server/log';
 import { findProject } from '$lib/server/repositories/projects';
 import { start } from '$lib/server/start';
@@ -10,9 +10,13 @@ import { PROJECT_COOKIE } from './routes/answer';
 /** Resolves who asks, in which library, and which project is chosen: the one place that does. */
 export const handle: Handle = async ({ event, resolve }) => {
   await start();
-  event.locals.ctx = await defaultContext(await database());
+  // Who asks is read beside the one that writes, so that a request to stop long work gets through while it is under way.
+  const [db, aside] = [await database(), await readingDatabase()];
+  const known = await knownContext(aside);
+  event.locals.ctx = known ? { ...known, db } : await defaultContext(db);
   const chosen = event.cookies.get(PROJECT_COOKIE);
-  if (chosen && (await findProject(event.locals.ctx, chosen))) event.locals.projectId = chosen;
+  if (chosen && (await findProject({ ...event.locals.ctx, db: aside }, chosen)))
+    event.locals.projectId = chosen;
   const response = await resolve(event);
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'no-referrer');

@@ -17,7 +17,7 @@ import { insertPreset } from '../../src/lib/server/repositories/presets';
 import { placeSource, sectionNamed } from '../../src/lib/server/repositories/sections';
 import { answerHere, capture, type CaptureResult } from '../../src/lib/server/services/capture';
 import { keepPassage } from '../../src/lib/server/services/passages';
-import { importFile, type ImportReport } from '../../src/lib/server/services/references';
+import { importFile, type ImportReport } from '../../src/lib/server/services/imports';
 import { checkSource, editSource } from '../../src/lib/server/services/sources';
 import { closePools } from '../../src/lib/server/workers/pools';
 import { BLOG, GUIDE, MARSH, NEWS, THESIS, TURBINES, type Part } from '../../stand-ins/texts';

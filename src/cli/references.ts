@@ -14,15 +14,16 @@ import {
 import {
   FORMAT_NAMES,
   FORMATS,
-  readFormat,
   sniff,
   writeFormat,
-  type FormatName,
+  READABLE_NAMES,
+  type ReadableName,
   type WriteItem,
 } from '../lib/core/formats';
 import { proof } from '../lib/core/proof';
 import { makeCitekey, toCsl } from '../lib/core/source';
 import { fold } from '../lib/core/text';
+import { readReferences } from '../lib/reading/references';
 import { localeTree, styleTree } from '../lib/reading/styles';
 import { textOfBytes } from '../lib/reading/text';
 import { Unusable } from './unusable';
@@ -40,13 +41,14 @@ interface Read {
   partial: boolean;
 }
 
-function formatNamed(name: string, option: string): FormatName {
-  if ((FORMAT_NAMES as readonly string[]).includes(name)) return name as FormatName;
-  throw new Unusable(`${option}: “${name}” is no format. There are ${FORMAT_NAMES.join(', ')}.`);
+function formatNamed<F extends ReadableName>(name: string, option: string, all: readonly F[]): F {
+  const found = all.find((f) => f === name);
+  if (found) return found;
+  throw new Unusable(`${option}: “${name}” is no format. There are ${all.join(', ')}.`);
 }
 
 /** The entries of a file of references (`-` is standard input), each with a key of its own. */
-function readReferences(file: string, from: string | undefined): Read {
+function readFile(file: string, from: string | undefined): Read {
   let bytes: Uint8Array;
   try {
     bytes = readFileSync(file === '-' ? 0 : file);
@@ -57,12 +59,12 @@ function readReferences(file: string, from: string | undefined): Read {
     );
   }
   const text = textOfBytes(bytes);
-  const format = from ? formatNamed(from, '--from') : sniff(text, file);
+  const format = from ? formatNamed(from, '--from', READABLE_NAMES) : sniff(text, file);
   if (!format)
     throw new Unusable(
-      `${file} is in no format that is read; name it with --from. There are ${FORMAT_NAMES.join(', ')}.`,
+      `${file} is in no format that is read; name it with --from. There are ${READABLE_NAMES.join(', ')}.`,
     );
-  const { entries, skipped } = readFormat(format, text);
+  const { entries, skipped } = readReferences(format, text);
   if (entries.length === 0 && skipped.length === 0) throw new Unusable(`${file} holds no references.`);
   const taken = new Set<string>();
   const items = entries.map(({ key, record }) => {
@@ -80,8 +82,8 @@ function readReferences(file: string, from: string | undefined): Read {
 /** `retexa convert`: from one format to another. What the target cannot hold is listed by record and field. */
 export function convert(file: string, options: { from?: string; to?: string; out?: string }): Outcome {
   if (!options.to) throw new Unusable('convert needs --to FORMAT.');
-  const to = formatNamed(options.to, '--to');
-  const read = readReferences(file, options.from);
+  const to = formatNamed(options.to, '--to', FORMAT_NAMES);
+  const read = readFile(file, options.from);
   const { text, losses } = writeFormat(to, read.items);
   const words = [...read.words, ...losses.map((l) => `${l.key}: ${l.field}: ${l.reason}`)];
   const outcome = { words, partial: read.partial || losses.length > 0 };
@@ -142,7 +144,7 @@ export function cite(
   const locale = catalogue().locales[lang];
   if (!locale) throw new Unusable(`--locale: there is no language “${lang}”.`);
   if (!style.hasList) throw new Unusable(`The style ${style.id} has no reference list.`);
-  const { items, words, partial } = readReferences(file, options.from);
+  const { items, words, partial } = readFile(file, options.from);
   const printer = createPrinter(styleTree(style.id, style.file), localeTree(locale), lang);
   const list = printer.list(items.map(({ key, record }) => toCsl(key, record)));
   const nothing = list.entries.filter((e) => e.runs.length === 0).map((e) => `${e.id}: nothing prints`);
@@ -167,7 +169,7 @@ export function styles(words: string[]): Outcome {
 export function check(file: string, options: { from?: string; style?: string }): Outcome {
   const style = styleNamed(options.style);
   const tree = styleTree(style.id, style.file);
-  const { items, words, partial } = readReferences(file, options.from);
+  const { items, words, partial } = readFile(file, options.from);
   const checked = items.map(({ key, record }) => ({
     key,
     type: record.type,

@@ -6,7 +6,7 @@ import { Unusable } from './unusable';
 const USAGE = `retexa read FILE [--address URL]
   Reads a saved page, a PDF or a picture of a page, with no network. Writes one JSON object: source (CSL-JSON), origins
   and alternatives by field, and list when the page is a list of works.
-retexa convert IN [--from FORMAT] --to bibtex|ris|csl-json [-o OUT]
+retexa convert IN [--from FORMAT] --to bibtex|biblatex|ris|csl-json [-o OUT]
 retexa cite IN --style ID [--locale L] [--as text|html|rtf|markdown|latex] [--from FORMAT]
 retexa styles [WORDS]
 retexa check IN --style ID [--from FORMAT]

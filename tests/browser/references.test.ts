@@ -80,14 +80,82 @@ describe('importing', () => {
     await importFile('extra.bib', '@book{one, title={One}, year=2001} @book{two, title={Two}, year=2002}');
     await me.see('2 sources added', '[aria-label="Import of extra.bib"]');
     await me.press('Take this import back', '[aria-label="Import of extra.bib"]');
-    await me.see('2 sources are in the bin');
+    await me.see('The import is taken back: 2 sources.');
     expect(app.rows('SELECT id FROM source WHERE binned IS NULL')).toHaveLength(4);
     await me.press('Undo', '.toasts');
     await me.open('/sources');
     await me.see('6 in the library');
     await me.open('/import');
     await me.press('Take this import back', '[aria-label="Import of extra.bib"]');
-    await me.see('2 sources are in the bin');
+    await me.see('The import is taken back: 2 sources.');
+  });
+
+  it('says what is here already, and merges, skips or keeps both as told; one undo takes it all back', async () => {
+    const before = app.rows('SELECT id, record, citekey FROM source WHERE binned IS NULL ORDER BY id');
+    await importFile(
+      'again.bib',
+      `@article{ferreiraNg, author = {Ferreira, Ana and Ng, Tsz Ho}, title = {Salt Marsh Recovery}, journaltitle = {Marsh Letters}, volume = 3, number = {1}, pages = {7--24}, date = {2021-11}, doi = {10.5555/ml.3.7}}
+
+@book{brandtAgain, author = {Brandt, Hanne}, title = {Dredging and the Law}, edition = {3}, publisher = {Foreshore Press}, date = {2011}}
+
+@thesis{lindqvistAgain, author = {Lindqvist, Maja}, title = {Tide mills of the northern sounds}, institution = {University of Northsound}, date = {2016}, type = {phdthesis}}
+
+@online{new2024, author = {Oduya, Tolu}, title = {Ponds restored}, url = {https://ponds.example/x}, date = {2024-05}}
+`,
+    );
+    await me.see('3 of 4 entries are here already.');
+    await me.see('Nothing is added yet.');
+    expect(app.rows('SELECT id FROM source WHERE binned IS NULL')).toHaveLength(before.length);
+    const choose = (entry: string, answer: string) =>
+      me.page.$$eval(
+        'fieldset',
+        (all, e, a) =>
+          all
+            .find((f) => f.textContent?.includes(e))!
+            .querySelector<HTMLInputElement>(`input[value="${a}"]`)!
+            .click(),
+        entry,
+        answer,
+      );
+    await choose('Ferreira', 'merge');
+    await choose('Brandt', 'skip');
+    await choose('Lindqvist', 'both');
+    await me.press('Go on with the import');
+    await me.see('2 sources added, 1 merged with what you had, 1 left out');
+    await me.see('citekey ferreiraNg leads to ferreira2021');
+    const record = (key: string) =>
+      JSON.parse(
+        app.rows<{ record: string }>(`SELECT record FROM source WHERE citekey = '${key}'`)[0]!.record,
+      ) as {
+        DOI?: string;
+        issued?: unknown;
+      };
+    expect(record('ferreira2021').DOI).toBe('10.5555/ml.3.7');
+    expect(record('ferreira2021').issued).toEqual({ 'date-parts': [[2021, 11]] });
+    expect(record('new2024')).toMatchObject({ type: 'webpage' });
+    await me.press('Take this import back');
+    await me.see('The import is taken back: 3 sources.');
+    await until(
+      'as before',
+      async () =>
+        JSON.stringify(
+          app.rows('SELECT id, record, citekey FROM source WHERE binned IS NULL ORDER BY id'),
+        ) === JSON.stringify(before),
+    );
+  });
+
+  it('is stopped in the middle, and nothing of the file is added', async () => {
+    const before = citekeys().length;
+    const many = Array.from(
+      { length: 6_000 },
+      (_, i) =>
+        `@book{stopped${i}, author = {Pell, I.}, title = {Ledger ${i} of mill ${i}}, year = ${1500 + (i % 500)}}`,
+    ).join('\n');
+    await importFile('many.bib', many);
+    await me.see('of 6000');
+    await me.press('Stop');
+    await me.see('The import was cancelled. Nothing of the file was added.');
+    expect(citekeys()).toHaveLength(before);
   });
 
   it('takes pasted BibTeX in the capture field', async () => {
@@ -178,6 +246,9 @@ describe('the reference list', () => {
   it('saves records that read back the same, and says first what a format cannot hold', async () => {
     const total = app.rows('SELECT id FROM source WHERE binned IS NULL').length;
     await me.press('CSL-JSON');
+    await me.see('bibtex shelf: kept from bibtex', 'dialog');
+    await me.press('Save it all the same');
+    await me.gone('cannot hold everything');
     const json = readFormat('csl-json', await downloaded(me, 'references.json'));
     expect(json.entries).toHaveLength(total);
     await me.press('BibTeX');
@@ -195,9 +266,12 @@ describe('the reference list', () => {
     expect(bib.entries.find((e) => e.key === 'brandt2011')?.record.retexa.kept).toEqual({
       bibtex: { shelf: '{A 4}'.slice(1, -1) },
     });
+    await me.press('BibLaTeX');
+    const biblatex = readFormat('biblatex', await downloaded(me, 'references-biblatex.bib'));
+    expect(biblatex.entries).toHaveLength(total);
     await me.press('RIS');
     await me.see('references.ris cannot hold everything', 'dialog');
-    await me.see('medium: RIS has no tag for it', 'dialog');
+    await me.see('bibtex shelf: kept from bibtex', 'dialog');
     await me.press('Save it all the same');
     const ris = readFormat('ris', await downloaded(me, 'references.ris'));
     expect(ris.entries).toHaveLength(total);

@@ -19,14 +19,20 @@ export function transaction<T>(ctx: Context, work: (inner: Context) => Promise<T
   return ctx.db.transaction((db) => work({ ...ctx, db }));
 }
 
+/** The person and library there are, or nothing before the first request. */
+export async function knownContext(db: Knex): Promise<Context | undefined> {
+  const member = (await db('membership').orderBy('library_id').first()) as
+    { library_id: string; person_id: string } | undefined;
+  return member && { db, libraryId: member.library_id, personId: member.person_id };
+}
+
 /**
  * The context of a request. There are no accounts yet: one default person with one library, made when first asked
  * for; this function is the place that will tell people apart.
  */
 export async function defaultContext(db: Knex): Promise<Context> {
-  const member = (await db('membership').orderBy('library_id').first()) as
-    { library_id: string; person_id: string } | undefined;
-  if (member) return { db, libraryId: member.library_id, personId: member.person_id };
+  const known = await knownContext(db);
+  if (known) return known;
   const [personId, libraryId, created] = [newId(), newId(), now()];
   await db.transaction(async (trx) => {
     await trx('person').insert({ id: personId, name: 'You', created });

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Job } from '$lib/server/repositories/jobs';
   import type { CaptureInput, CaptureResult } from '$lib/server/services/capture';
-  import type { ImportInput, ImportReport } from '$lib/server/services/references';
+  import type { ImportInput, ImportResult } from '$lib/server/services/imports';
   import { byHandFrom } from './byhand.svelte';
   import { call } from './client';
   import ListChooser from './ListChooser.svelte';
@@ -15,10 +15,9 @@
   const going = $derived(jobs.filter((j) => j.state === 'running' || j.state === 'waiting').length);
 
   /** Something to read or to answer: it takes the room for it. Otherwise it keeps beside the path, out of the way. */
-  const wide = $derived(
-    jobs.some((j) => j.state === 'failed' || (j.kind === 'capture' && j.state === 'done' && talks(j))),
-  );
+  const wide = $derived(jobs.some((j) => j.state === 'failed' || (j.state === 'done' && talks(j))));
   const talks = (job: Job) => {
+    if (job.kind === 'import') return (job.result as ImportResult).kind === 'asks';
     const result = captured(job);
     if (result.kind === 'kept') return result.doubles.length > 0 || result.notes.length > 0;
     return result.kind !== 'several' || result.failed.length > 0;
@@ -56,7 +55,8 @@
   /** What "Put away" of all leaves: what is still going on, and what asks something. */
   const settled = (job: Job) =>
     job.state === 'failed' ||
-    (job.state === 'done' && (job.kind !== 'capture' || !['here', 'list'].includes(captured(job).kind)));
+    (job.state === 'done' &&
+      !['here', 'list', 'asks'].includes((job.result as { kind?: string }).kind ?? ''));
 </script>
 
 {#if jobs.length}
@@ -85,7 +85,7 @@
                 <span class="small-label"
                   >{job.state === 'waiting' ? 'Waiting' : (steps[job.id]?.step ?? 'Starting')}</span
                 >
-                {#if job.kind === 'capture' && job.state === 'running'}<button
+                {#if job.state === 'running'}<button
                     class="btn quiet small"
                     onclick={() => act(job, 'cancel')}>Stop</button
                   >{/if}
@@ -158,13 +158,26 @@
                 {/each}
               {/if}
             {:else}
-              {@const report = job.result as ImportReport}
-              <div class="line spread">
-                <a class="got" href="/import">{report.added.length} added from {report.fileName}</a>
-              </div>
-              {#if report.skipped.length}<p class="pencil-red">
-                  {report.skipped.length} skipped: see the report.
-                </p>{/if}
+              {@const report = job.result as ImportResult}
+              {#if report.kind === 'asks'}
+                <div class="got">{given(job)}</div>
+                <p class="pencil-blue">
+                  {report.here.length} of {report.total} are here already. Nothing is added yet.
+                </p>
+                <div class="line wrap"><a class="btn small" href="/import">Say what to do</a></div>
+              {:else}
+                <div class="line spread">
+                  <a class="got" href="/import"
+                    >{report.added.length} added{report.merged?.length
+                      ? `, ${report.merged.length} merged`
+                      : ''} from
+                    {report.fileName}</a
+                  >
+                </div>
+                {#if report.skipped.length}<p class="pencil-red">
+                    {report.skipped.length} skipped: see the report.
+                  </p>{/if}
+              {/if}
             {/if}
           </li>
         {/each}

@@ -1,7 +1,7 @@
 import type { PageServerLoad } from './$types';
 import { scoped } from '$lib/server/context';
 import { getJob, type Job } from '$lib/server/repositories/jobs';
-import type { ImportInput, ImportReport } from '$lib/server/services/references';
+import type { ImportInput, ImportResult } from '$lib/server/services/imports';
 
 export const load: PageServerLoad = async ({ locals, depends }) => {
   depends('retexa:data');
@@ -12,5 +12,5 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
     .limit(8)
     .select('id')) as { id: string }[];
   const imports = await Promise.all(rows.map((r) => getJob(ctx, r.id)));
-  return { imports: imports as Job<ImportInput, ImportReport>[] };
+  return { imports: imports as Job<ImportInput, ImportResult>[] };
 };

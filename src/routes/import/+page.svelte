@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { FORMATS } from '$lib/core/formats';
+  import { READABLE } from '$lib/core/formats';
   import { call } from '$lib/ui/client';
+  import ImportChoices from '$lib/ui/ImportChoices.svelte';
   import { steps } from '$lib/ui/live.svelte';
   import { attempt, done } from '$lib/ui/toasts.svelte';
 
@@ -22,13 +23,18 @@
   }
   async function takeBack(id: string) {
     const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', `/api/jobs/${id}`, { act: 'take-back' }),
+      call<{ revisions: string[]; left: string[] }>('POST', `/api/jobs/${id}`, { act: 'take-back' }),
     );
     if (made)
       done(
-        made.revisions.length
-          ? `${made.revisions.length} sources are in the bin.`
-          : 'Nothing of this import is left in the library.',
+        [
+          made.revisions.length
+            ? `The import is taken back: ${many(made.revisions.length, 'source', 'sources')}.`
+            : 'Nothing of this import is left in the library.',
+          made.left.length ? `Changed since, and left as it is: ${made.left.join('; ')}.` : '',
+        ]
+          .filter(Boolean)
+          .join(' '),
         made.revisions,
       );
   }
@@ -59,7 +65,7 @@
     }}
   >
     <p>
-      Drop a file here: {Object.values(FORMATS)
+      Drop a file here: {Object.values(READABLE)
         .map((f) => `${f.label} (.${f.extension})`)
         .join(', ')}
     </p>
@@ -68,7 +74,7 @@
       bind:this={input}
       type="file"
       class="sr-only"
-      accept=".bib,.ris,.json,.txt"
+      accept=".bib,.ris,.json,.txt,.nbib,.xml"
       multiple
       aria-label="File of references"
       onchange={(e) => files(e.currentTarget.files)}
@@ -99,7 +105,7 @@
       <h2>
         {job.input.fileName}
         <span class="small-label"
-          >{FORMATS[job.input.format]?.label} · {new Date(job.created).toLocaleString('en-GB', {
+          >{READABLE[job.input.format]?.label} · {new Date(job.created).toLocaleString('en-GB', {
             dateStyle: 'medium',
             timeStyle: 'short',
           })}</span
@@ -113,17 +119,25 @@
             value={steps[job.id]?.total ? steps[job.id]?.done : undefined}
           ></progress>
           {steps[job.id]?.step ?? 'Reading'}
+          <button
+            class="btn quiet small"
+            onclick={() => attempt(() => call('POST', `/api/jobs/${job.id}`, { act: 'cancel' }))}>Stop</button
+          >
         </p>
+      {:else if job.result.kind === 'asks'}
+        {#if job.state === 'done'}<ImportChoices jobId={job.id} question={job.result} />
+        {:else}<p>Left: nothing of the file was added.</p>{/if}
       {:else}
-        {@const { added, skipped, doubles } = job.result}
-        {@const noted = added.filter((a) => a.notes.length)}
+        {@const { added, skipped, doubles, merged = [], leftOut = 0 } = job.result}
+        {@const noted = [...added, ...merged].filter((a) => a.notes.length)}
         <p>
-          <strong>{many(added.length, 'source', 'sources')} added</strong>{#if skipped.length}, <strong
-              class="pencil-red">{skipped.length} skipped</strong
+          <strong>{many(added.length, 'source', 'sources')} added</strong>{#if merged.length},
+            <strong>{many(merged.length, 'merged', 'merged')}</strong> with what you had{/if}{#if leftOut}, {leftOut}
+            left out{/if}{#if skipped.length}, <strong class="pencil-red">{skipped.length} skipped</strong
             >{/if}{#if doubles.length}, <a class="link" href="/duplicates"
               >{many(doubles.length, 'looks', 'look')} like one you had</a
             >{/if}.
-          {#if added.length}<button class="btn small" onclick={() => takeBack(job.id)}
+          {#if added.length || merged.length}<button class="btn small" onclick={() => takeBack(job.id)}
               >Take this import back</button
             >{/if}
         </p>

@@ -210,6 +210,7 @@
       <h3>Save the records</h3>
       <button class="btn" onclick={() => save('csl-json')}>CSL-JSON</button>
       <button class="btn" onclick={() => save('bibtex')}>BibTeX</button>
+      <button class="btn" onclick={() => save('biblatex')}>BibLaTeX</button>
       <button class="btn" onclick={() => save('ris')}>RIS</button>
     </aside>
   </div>

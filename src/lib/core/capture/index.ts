@@ -15,6 +15,7 @@ import { reconcile } from './reconcile';
 
 export { fromCslJson } from './registry';
 export { fromRecord } from './from-record';
+export { fromContextObject } from './extractors/coins';
 export { reconcile } from './reconcile';
 export { joinRegistry, sameWork } from './same-work';
 export { personName, peopleOf } from './people';

@@ -1,5 +1,12 @@
 import CSL, { type Engine } from 'citeproc';
-import { creatorsOf, isNameVariable, type CslItem, type SourceRecord } from '../source';
+import {
+  creatorsOf,
+  DATE_VARIABLES,
+  isNameVariable,
+  isOpenRange,
+  type CslItem,
+  type SourceRecord,
+} from '../source';
 import { runsOf, runsToText, type Run } from './runs';
 import { nodesNamed, type Tree } from './tree';
 
@@ -55,6 +62,20 @@ export function styleFacts(style: Tree): { format: CitationFormat; hasList: bool
 /** What the processor prints when a style has nothing to say of a record. */
 const NOTHING = /^\s*\[CSL STYLE ERROR: reference with no printed form\.\]\s*$/;
 
+/** Dates as the processor takes them: parts alone, with a last end of 0 for a range that goes on. */
+function withPlainDates(item: CslItem): CslItem {
+  const plain: Record<string, unknown> = { ...item };
+  for (const variable of DATE_VARIABLES) {
+    const date = item[variable];
+    if (!date?.edtf) continue;
+    const { edtf: _said, ...parts } = date;
+    plain[variable] = isOpenRange(date)
+      ? { ...parts, 'date-parts': [...(parts['date-parts'] ?? []), [0]] }
+      : parts;
+  }
+  return plain as CslItem;
+}
+
 /** A processor with the items it knows. It remembers an item by its id, so a changed item must come under a new one. */
 interface Processor {
   engine: Engine;
@@ -95,7 +116,7 @@ function processorFor(style: Tree, locale: Tree, lang: string): Processor {
       if (known?.content === content) return known.id;
       const id = `${item.id}${MARK}${++serial}`;
       latest.set(item.id, { content, id });
-      items.set(id, item);
+      items.set(id, withPlainDates(item));
       return id;
     },
     itemOf: (id) => items.get(id),

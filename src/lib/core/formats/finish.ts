@@ -1,5 +1,5 @@
 import { emptyRecord, problemsOf, sourceRecord, type Seen, type SourceRecord } from '../source';
-import type { FormatName, ReadEntry, Skipped } from './types';
+import type { Loss, ReadableName, ReadEntry, Skipped } from './types';
 
 /** The time noted as "when seen" of values from files; the importer replaces it by the time of the import. */
 export const FILE_TIME = '1970-01-01T00:00:00.000Z';
@@ -10,7 +10,7 @@ export const FILE_TIME = '1970-01-01T00:00:00.000Z';
  */
 export function finish(
   fields: Partial<SourceRecord> & { type: SourceRecord['type'] },
-  kept: { format: FormatName; fields: Record<string, string> },
+  kept: { format: ReadableName; fields: Record<string, string> },
   entry: { key?: string; line: number; notes: string[]; text: string; tags?: string[] },
 ): { entry?: ReadEntry; skipped?: Skipped } {
   const origins: Record<string, Seen[]> = {};
@@ -29,4 +29,28 @@ export function finish(
   if (!parsed.success)
     return { skipped: { line, reason: problemsOf(parsed.error).join('; '), text: text.slice(0, 120) } };
   return { entry: { record: parsed.data, line, notes, ...(key ? { key } : {}) } };
+}
+
+/** What a record keeps from other formats than those named, as losses: no format holds another's unknown fields. */
+export function otherKept(record: SourceRecord, own: ReadableName[], label: string): Omit<Loss, 'key'>[] {
+  return Object.entries(record.retexa.kept)
+    .filter(([format]) => !own.includes(format as ReadableName))
+    .flatMap(([format, fields]) =>
+      Object.keys(fields).map((field) => ({
+        field: `${format} ${field}`,
+        reason: `kept from ${format}; ${label} has no field for it`,
+      })),
+    );
+}
+
+/** A record whose values were read by other means, with each noted as coming from a file. */
+export function asFromFile(record: SourceRecord): SourceRecord {
+  const origins = Object.entries(record.retexa.origins).map(([field, seen]) => [
+    field,
+    seen.map((s): Seen => ({ ...s, kind: 'file' })),
+  ]);
+  return {
+    ...record,
+    retexa: { ...record.retexa, origins: Object.fromEntries(origins) as Record<string, Seen[]> },
+  };
 }

@@ -1,9 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { sourceRecord, toCsl, type SourceRecord } from '../source';
-import { FORMAT_NAMES, readFormat, sniff, writeFormat, type FormatName } from './index';
+import {
+  CSL_TYPES,
+  DATE_VARIABLES,
+  looksInstitutional,
+  NAME_VARIABLES,
+  NUMBER_VARIABLES,
+  parseEdtf,
+  sourceRecord,
+  TEXT_VARIABLES,
+  toCsl,
+  type CslName,
+  type SourceRecord,
+} from '../source';
+import { FORMAT_NAMES, FORMATS, readFormat, sniff, writeFormat, type FormatName } from './index';
 import { namesFromTex } from './bibtex/names';
 import { texToText, textToTex } from './bibtex/tex';
+import { unsaid } from './unsaid';
 
 const one = (format: FormatName, text: string) => {
   const { entries, skipped } = readFormat(format, text);
@@ -133,7 +146,7 @@ describe('CSL-JSON', () => {
 });
 
 describe('round trips', () => {
-  const letters = fc.stringMatching(/^[A-ZÄÖÉŁŠ][a-zäöéçšøß]{1,8}$/);
+  const letters = fc.stringMatching(/^[A-ZÄÖÉŁŠ][a-zäöéçšøß]{1,8}$/).filter((w) => !looksInstitutional(w));
   const words = fc
     .array(
       fc.oneof(
@@ -191,12 +204,81 @@ describe('round trips', () => {
         const back = one(format, text);
         const expected: Record<string, unknown> = toCsl('key1', r);
         const actual: Record<string, unknown> = toCsl('key1', back.record);
-        for (const { field } of losses) delete expected[field];
-        if (r.type === 'thesis' && r.genre === undefined) delete actual.genre;
+        // BibTeX has no thesis without a degree, and says so.
+        const told = format === 'bibtex' && r.type === 'thesis' ? ['genre'] : [];
+        expect(losses.map((l) => l.field)).toEqual(told);
+        for (const field of told) delete actual[field];
         expect(actual).toEqual(expected);
         expect(back.key).toBe('key1');
       }),
       { numRuns: 300 },
+    );
+  });
+  const anyDate = fc.oneof(
+    date,
+    fc.tuple(date, date).map(([a, b]) => ({ 'date-parts': [a['date-parts'][0]!, b['date-parts'][0]!] })),
+    fc
+      .constantFrom(
+        '2004/..',
+        '../1998',
+        '-0043',
+        '199X',
+        '1984?',
+        '2004-21',
+        '2004-06~',
+        '1999-XX',
+        'Y12004',
+        '1771/1779~',
+      )
+      .map((edtf) => parseEdtf(edtf)!),
+    fc.constant({ literal: 'reign of Edward' }),
+  );
+  const anyName = fc.oneof(
+    name,
+    letters.map((family) => ({ family })),
+    fc.record({ 'dropping-particle': fc.constant('von'), family: letters, given: letters }),
+    fc.record({ 'non-dropping-particle': fc.constant('al-'), family: letters }),
+    fc.constantFrom<CslName>(
+      { family: 'Ortega y Gasset', given: 'José' },
+      { family: 'Mac Giolla Bhríde', given: 'Áine' },
+      { family: 'Press' },
+      { family: 'Two Words' },
+      { given: 'Madonna' },
+      { literal: 'Barnes and Noble, Inc.' },
+      { literal: 'others' },
+      { family: 'King', suffix: 'Jr.' },
+      { family: 'Zee', given: 'M.', 'static-ordering': true },
+    ),
+  );
+  const anyText = fc.oneof(
+    words,
+    fc.constantFrom(
+      'a--b---c', "it's ``so''", '‘’x’’', 'x {y} $z$ ~ ^', 'A and B', 'P; Q', '<i>a <b>b</b></i>', 'The <span class="nocase">DNA</span> of it', 'two\nlines',
+      'https://a.example/{x}?y=%7B', '3rd', 'Second', 'phdthesis', 'english', 'de', '1-5, 7, 9-12', '7-7', 'S1-S9', 'H<sub>2</sub>O\u00a0x', '\\alpha', '50% & #1_2',
+    ),
+  ); // prettier-ignore
+  const anything = fc
+    .tuple(
+      fc.constantFrom(...CSL_TYPES),
+      fc.dictionary(fc.constantFrom(...TEXT_VARIABLES, ...NUMBER_VARIABLES), anyText, { maxKeys: 8 }),
+      fc.dictionary(fc.constantFrom(...NAME_VARIABLES), fc.array(anyName, { minLength: 1, maxLength: 3 }), { maxKeys: 4 }),
+      fc.dictionary(fc.constantFrom(...DATE_VARIABLES), anyDate, { maxKeys: 3 }),
+    )
+    .map(([type, texts, names, dates]) => sourceRecord.parse({ type, ...texts, ...names, ...dates })); // prettier-ignore
+
+  // Fields read in more spellings than one: an odd value in them may come back in the usual one, which reading back tells.
+  const SPELLINGS = ['page', 'edition', 'genre', 'status', 'language', 'collection-title', 'jurisdiction', 'ISBN', 'ISSN', 'title-short']; // prettier-ignore
+  // The tables say every other loss themselves: reading the file back shows none besides.
+  it.each(FORMAT_NAMES)('%s foresees all it loses, for any record', (format) => {
+    fc.assert(
+      fc.property(anything, (r: SourceRecord) => {
+        const items = [{ key: 'key1', record: r }];
+        const { text, losses } = FORMATS[format].write(items);
+        expect(FORMATS[format].read(text).skipped).toEqual([]);
+        const besides = unsaid(FORMATS[format], text, items, losses);
+        expect(besides.filter((l) => !SPELLINGS.includes(l.field))).toEqual([]);
+      }),
+      { numRuns: 600 },
     );
   });
   it('never throws on cut or shuffled files', () => {

@@ -1,40 +1,78 @@
-import { bibtex } from './bibtex';
+import { biblatex, bibtex, looksLikeBiblatex } from './bibtex';
+import { readCoins } from './coins';
 import { cslJson } from './csl-json';
+import { readMedline } from './medline';
 import { ris } from './ris';
-import type { Format, FormatName, ReadResult, WriteItem, WriteResult } from './types';
+import type { Format, FormatName, ReadableName, ReadResult, WriteItem, WriteResult } from './types';
+import { unsaid } from './unsaid';
 
 export {
   FORMAT_NAMES,
+  READABLE_NAMES,
   type Format,
   type FormatName,
   type Loss,
+  type ReadableName,
   type ReadEntry,
   type ReadResult,
   type Skipped,
   type WriteItem,
   type WriteResult,
 } from './types';
-export { FILE_TIME } from './finish';
+export { asFromFile, FILE_TIME } from './finish';
 
-/** The formats by name. */
-export const FORMATS: Record<FormatName, Format> = { bibtex, ris, 'csl-json': cslJson };
+/** The formats that are read and written, by name. */
+export const FORMATS: Record<FormatName, Format> = { bibtex, biblatex, ris, 'csl-json': cslJson };
 
-/** Reads a file's text. Never throws on bad input. */
-export function readFormat(name: FormatName, text: string): ReadResult {
-  return FORMATS[name].read(text);
+/** What each format that can be read is called, and its usual extension. */
+export const READABLE: Record<ReadableName, { label: string; extension: string }> = {
+  ...FORMATS,
+  medline: { label: 'MEDLINE', extension: 'nbib' },
+  mods: { label: 'MODS', extension: 'xml' },
+  marcxml: { label: 'MARCXML', extension: 'xml' },
+  coins: { label: 'COinS', extension: 'txt' },
+};
+
+/**
+ * Reads a file's text. Never throws on bad input. MODS and MARCXML are XML, for which core has no parser: they are read
+ * through `catalogues` by whoever has one, and here give a skipped entry that says so.
+ */
+export function readFormat(name: ReadableName, text: string): ReadResult {
+  switch (name) {
+    case 'medline':
+      return readMedline(text);
+    case 'coins':
+      return readCoins(text);
+    case 'mods':
+    case 'marcxml':
+      return {
+        entries: [],
+        skipped: [{ line: 1, reason: 'XML is not read here', text: text.slice(0, 120) }],
+      };
+    default:
+      return FORMATS[name].read(text);
+  }
 }
 
-/** Writes records and says what the format cannot hold. */
+/** Writes records and says what the format cannot hold: what its table says, and whatever reading it back shows besides. */
 export function writeFormat(name: FormatName, items: WriteItem[]): WriteResult {
-  return FORMATS[name].write(items);
+  const { text, losses } = FORMATS[name].write(items);
+  return { text, losses: [...losses, ...unsaid(FORMATS[name], text, items, losses)] };
 }
 
 /** Tells the format of a text by what it looks like, or by its file name when it could be several. */
-export function sniff(text: string, fileName = ''): FormatName | undefined {
+export function sniff(text: string, fileName = ''): ReadableName | undefined {
   const start = text.slice(0, 20_000).replace(/^\uFEFF/, '');
   if (/^\s*[[{]/.test(start) && !/^\s*\{\\rtf/.test(start)) return 'csl-json';
   if (/^\s*TY {1,2}- /m.test(start)) return 'ris';
-  if (/^\s*@\s*[a-z]+\s*[{(]/im.test(start)) return 'bibtex';
+  if (/^PMID ?- ?\d/m.test(start)) return 'medline';
+  if (/^\s*@\s*[a-z]+\s*[{(]/im.test(start)) return looksLikeBiblatex(text) ? 'biblatex' : 'bibtex';
+  if (/<(?:\w+:)?mods[\s>]/.test(start)) return 'mods';
+  if (/<(?:\w+:)?(?:leader|datafield)[\s>]/.test(start)) return 'marcxml';
+  if (/ctx_ver=Z39\.88-2004/.test(start)) return 'coins';
   const extension = /\.(\w+)$/.exec(fileName)?.[1]?.toLowerCase();
-  return Object.values(FORMATS).find((f) => f.extension === extension)?.name;
+  const [named] =
+    Object.entries(READABLE).find(([, f]) => f.extension === extension && !/^(?:xml|txt)$/.test(extension)) ??
+    [];
+  return named as ReadableName | undefined;
 }

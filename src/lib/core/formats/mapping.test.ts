@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { CSL_TYPES, sourceRecord, toCsl, type CslType, type SourceRecord } from '../source';
 import { FIELD_RULES, NAME_RULES, TYPE_RULES, WRITE_AS, writeRule } from './bibtex/mapping';
-import { readFormat, writeFormat } from './index';
+import { readFormat, writeFormat, type FormatName } from './index';
 import { TAG_RULES, TYPE_RULES as RIS_TYPES, writeRule as writeTag } from './ris/mapping';
 
-const there = (format: 'bibtex' | 'ris' | 'csl-json', fields: Partial<SourceRecord> & { type: CslType }) => {
+const there = (format: FormatName, fields: Partial<SourceRecord> & { type: CslType }) => {
   const record = sourceRecord.parse(fields);
   const { text, losses } = writeFormat(format, [{ key: 'k', record }]);
   const { entries, skipped } = readFormat(format, text);
@@ -13,25 +13,26 @@ const there = (format: 'bibtex' | 'ris' | 'csl-json', fields: Partial<SourceReco
   return { text, losses, back: entries[0]!.record };
 };
 
-describe('the BibTeX table serves both directions', () => {
-  it.each(TYPE_RULES.filter((r) => r.write).map((r) => [r.bibtex, r]))('@%s', (bibtex, rule) => {
-    const { text, back, losses } = there('bibtex', {
-      type: rule.csl,
+describe.each(['bibtex', 'biblatex'] as const)('the .bib table serves both directions: %s', (dialect) => {
+  const own = TYPE_RULES.filter((r) => r.write?.includes(dialect));
+  it.each(own.map((r) => [r.bib, r.csl, r] as const))('@%s is %s', (bib, csl, rule) => {
+    const { text, back, losses } = there(dialect, {
+      type: csl,
       title: 'T',
       ...(rule.genre ? { genre: rule.genre } : {}),
     });
-    expect(text).toContain(`@${bibtex}{`);
+    expect(text).toContain(`@${bib}{`);
     expect(losses).toEqual([]);
-    expect(back.type).toBe(rule.csl);
+    expect(back.type).toBe(csl);
     expect(back.genre).toBe(rule.genre);
   });
   const cases = FIELD_RULES.flatMap((rule) =>
     (rule.types ?? (['book'] as CslType[]))
       .slice(0, 2)
-      .filter((t) => writeRule(rule.csl, t) === rule && TYPE_RULES.some((r) => r.write && r.csl === t))
-      .map((type) => [type, rule.bibtex, rule.csl] as const),
+      .filter((t) => writeRule(rule.csl, t, dialect) === rule && own.some((r) => r.csl === t))
+      .map((type) => [type, rule.bib, rule.csl] as const),
   );
-  it.each(cases)('%s: %s is %s', (type, bibtex, csl) => {
+  it.each(cases)('%s: %s is %s', (type, bib, csl) => {
     const value =
       csl === 'page'
         ? '3-9'
@@ -40,39 +41,48 @@ describe('the BibTeX table serves both directions', () => {
           : csl === 'URL'
             ? 'https://a.example/x_y?z=1%20#f'
             : 'Value & 5% “so”';
-    const { text, back } = there('bibtex', { type, [csl]: value });
-    expect(text).toMatch(new RegExp(`^  ${bibtex} = `, 'm'));
+    const { text, back, losses } = there(dialect, { type, title: 'T', genre: 'G', [csl]: value });
+    expect(losses).toEqual([]);
+    if (csl !== 'volume-title') expect(text).toMatch(new RegExp(`^  ${bib} = `, 'm'));
     expect(back[csl]).toBe(value);
   });
-  it.each(NAME_RULES.map((r) => [r.bibtex, r.csl] as const))('%s is %s', (bibtex, csl) => {
+  it.each(NAME_RULES.map((r) => [r.bib, r.csl] as const))('%s is %s', (bib, csl) => {
     const names = [
       { family: 'Zee', 'non-dropping-particle': 'van der', given: 'M.' },
       { literal: 'Bread and Water Board' },
       { family: 'Tully', given: 'J.', suffix: 'Jr.' },
+      { family: 'Ortega y Gasset', given: 'José' },
+      { family: 'Wulfstan' },
+      { family: 'de Souza', given: 'Ana, and Co' },
     ];
-    const { text, back } = there('bibtex', { type: 'book', [csl]: names });
-    expect(text).toContain(`  ${bibtex} = {`);
+    const { text, back, losses } = there(dialect, { type: 'book', [csl]: names });
+    expect(text).toContain(`  ${bib} = {`);
     expect(back[csl]).toEqual(names);
+    expect(losses).toEqual([]);
   });
   it('writes every CSL type as some entry, and says when it is not its own', () => {
     for (const type of CSL_TYPES) {
-      const { losses } = there('bibtex', { type, title: 'T' });
-      const own = TYPE_RULES.some((r) => r.write && r.csl === type);
+      const { losses } = there(dialect, { type, title: 'T', ...(type === 'thesis' ? { genre: 'G' } : {}) });
+      const has = dialect === 'biblatex' || own.some((r) => r.csl === type);
       expect(
         losses.some((l) => l.field === 'type'),
         type,
-      ).toBe(!own);
-      if (WRITE_AS[type]) expect(own, type).toBe(false);
+      ).toBe(!has);
+      if (dialect === 'bibtex' && WRITE_AS[type]) expect(has, type).toBe(false);
     }
   });
-  it('keeps dates BibTeX has no fields for, in a way it reads again', () => {
+  it('keeps dates of every kind', () => {
     for (const issued of [
       { 'date-parts': [[1771], [1779]] },
       { 'date-parts': [[900]], circa: true },
       { 'date-parts': [[1998]], season: 1 },
       { literal: 'reign of Edward' },
+      { 'date-parts': [[-44, 3, 15]] },
+      { 'date-parts': [[2004]], edtf: '2004/..' },
+      { 'date-parts': [[1990], [1999]], edtf: '199X' },
+      { 'date-parts': [[1984, 6]], circa: true, edtf: '1984-06?' },
     ])
-      expect(there('bibtex', { type: 'book', title: 'T', issued }).back.issued).toEqual(issued);
+      expect(there(dialect, { type: 'book', title: 'T', issued }).back.issued).toEqual(issued);
   });
 });
 

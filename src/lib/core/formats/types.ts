@@ -1,7 +1,14 @@
 import type { SourceRecord } from '../source';
 
-export const FORMAT_NAMES = ['bibtex', 'ris', 'csl-json'] as const;
+/** Formats that are read and written. */
+export const FORMAT_NAMES = ['bibtex', 'biblatex', 'ris', 'csl-json'] as const;
 export type FormatName = (typeof FORMAT_NAMES)[number];
+
+/** Formats that are read only: what catalogues and pages give. */
+export const READ_ONLY_NAMES = ['medline', 'mods', 'marcxml', 'coins'] as const;
+/** Every format that can be read. */
+export const READABLE_NAMES = [...FORMAT_NAMES, ...READ_ONLY_NAMES] as const;
+export type ReadableName = (typeof READABLE_NAMES)[number];
 
 /** An entry read: its record, the key it had, and where it began. Lines count from 1. */
 export interface ReadEntry {

@@ -1,4 +1,5 @@
 import { fold } from '../text';
+import { calendar, edtfOf, parseEdtf, yearFromEdtf } from './edtf';
 import type { CslDate } from './schema';
 
 const MONTHS: Record<string, number> = {};
@@ -20,45 +21,41 @@ MONTH_NAMES.forEach((names, i) => names.forEach((name) => (MONTHS[name] = i + 1)
 
 const SEASONS: Record<string, number> = { spring: 1, summer: 2, autumn: 3, fall: 3, winter: 4 };
 
-const LAST_DAY = [31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
-const ok = (year: number, month?: number, day?: number): number[] | undefined => {
-  if (month === undefined) return [year];
-  if (month < 1 || month > 12) return undefined;
-  if (day === undefined) return [year, month];
-  return day >= 1 && day <= (LAST_DAY[month - 1] ?? 0) ? [year, month, day] : undefined;
-};
-
 function calendarDate(text: string): number[] | undefined {
   const t = text.trim();
   let m = /^(-?\d{4,6})(?:[-/.](\d{1,2})(?:[-/.](\d{1,2}))?)?(?:T.*|\s+\d{1,2}:\d{2}.*)?$/.exec(t);
-  if (m) return ok(Number(m[1]), m[2] ? Number(m[2]) : undefined, m[3] ? Number(m[3]) : undefined);
+  if (m)
+    return calendar(
+      yearFromEdtf(Number(m[1])),
+      m[2] ? Number(m[2]) : undefined,
+      m[3] ? Number(m[3]) : undefined,
+    );
   m = /^(\d{4})(\d{2})(\d{2})$/.exec(t);
-  if (m) return ok(Number(m[1]), Number(m[2]), Number(m[3]));
+  if (m) return calendar(Number(m[1]), Number(m[2]), Number(m[3]));
   const words = fold(t.replace(/(\d)(?:st|nd|rd|th)\b/gi, '$1')).split(' ');
   const month = words.map((w) => MONTHS[w]).find((n) => n !== undefined);
   const numbers = words.filter((w) => /^\d+$/.test(w));
   const year = numbers.find((n) => n.length === 4);
   const day = numbers.find((n) => n.length <= 2);
-  if (month && year) return ok(Number(year), month, day ? Number(day) : undefined);
+  if (month && year) return calendar(Number(year), month, day ? Number(day) : undefined);
   return undefined;
 }
 
 /**
  * A date as pages and files write it, to a CSL date, as far as it is really known: a year stays a year.
- * Reads ISO 8601 dates and date-times (the time is dropped), EDTF level 0 and 1 as far as CSL holds them (intervals
- * `2004/2006`, `~` and `?` for circa, seasons 21 to 24), `14 March 2023`, `March 14, 2023`, `mars 2023`, `Spring 1998`.
+ * Reads EDTF (see `parseEdtf`), ISO 8601 dates and date-times (the time is dropped), `14 March 2023`, `March 14, 2023`,
+ * `mars 2023`, `Spring 1998`, `c. 1700`.
  * Day and month as two bare numbers (`03/04/2021`) cannot be told apart: only the year is taken.
  * Text in which no date is found gives `undefined`.
  */
 export function parseDate(text: string): CslDate | undefined {
   let t = text.trim();
   if (t === '' || t.length > 200) return undefined;
+  const edtf = parseEdtf(t);
+  if (edtf) return edtf;
   const circa = /^(?:c\.|ca\.?|circa)\s*/i.test(t) || /[~?%]$/.test(t);
   t = t.replace(/^(?:c\.|ca\.?|circa)\s*/i, '').replace(/[~?%]$/, '');
   const done = (date: CslDate): CslDate => (circa ? { ...date, circa: true } : date);
-  const edtfSeason = /^(\d{4})-(2[1-4])$/.exec(t);
-  if (edtfSeason)
-    return done({ 'date-parts': [[Number(edtfSeason[1])]], season: Number(edtfSeason[2]) - 20 });
   const whole = calendarDate(t);
   if (whole) return done({ 'date-parts': [whole] });
   const range = /^(.+?)\s*(?:\/|–|—|\s-\s|(?<=\d{4})-(?=\d{4}))\s*(.+)$/.exec(t);
@@ -80,28 +77,21 @@ export function parseDate(text: string): CslDate | undefined {
 export function typedDate(text: string): CslDate | undefined {
   const t = text.trim();
   if (t === '') return undefined;
-  const edtfLike = parseDate(t);
+  const edtf = parseEdtf(t);
+  if (edtf) return edtf;
+  const read = parseDate(t);
   const years = t.match(/\d{4}/g) ?? [];
   const exact =
-    edtfLike && (/^[\d\-/.~?%\s–]+$/.test(t) || years.length >= 1) && !/[a-z]{4,}.*[a-z]{4,}/i.test(t);
-  return exact ? edtfLike : { literal: t };
+    read && (/^[\d\-/.~?%\s–]+$/.test(t) || years.length >= 1) && !/[a-z]{4,}.*[a-z]{4,}/i.test(t);
+  return exact ? read : { literal: t };
 }
 
-const pad = (n: number, width: number) => String(Math.abs(n)).padStart(width, '0');
-const isoPart = (parts: number[]) =>
-  (parts[0]! < 0 ? '-' : '') + [pad(parts[0]!, 4), ...parts.slice(1).map((n) => pad(n, 2))].join('-');
-
 /**
- * A CSL date as EDTF (ISO 8601-2) where it has one: `2021-11`, `1540/1610`, `1998-21` for spring, `1700~` for circa;
- * a literal date as its text. `parseDate` reads it back to the same value.
+ * A CSL date as EDTF (ISO 8601-2) where it has one: `2021-11`, `1540/1610`, `1998-21` for spring, `1700~` for circa,
+ * `1998/..` for one that goes on; a literal date as its text. `parseDate` reads it back to the same value.
  */
 export function dateText(date: CslDate | undefined): string {
-  if (!date) return '';
-  const parts = date['date-parts'];
-  if (!parts) return date.literal ?? '';
-  const circa = date.circa ? '~' : '';
-  if (date.season && parts.length === 1) return `${isoPart(parts[0]!)}-${20 + date.season}${circa}`;
-  return parts.map(isoPart).join('/') + circa;
+  return date ? (edtfOf(date) ?? date.literal ?? '') : '';
 }
 
 /** The year of a date, or `undefined` where it has none. */

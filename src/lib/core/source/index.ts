@@ -17,6 +17,7 @@ export {
   type SourceRecord,
 } from './schema';
 export { looksInstitutional, nameText, parseName, parseNames, samePerson, shortName } from './creators';
+export { edtfOf, isOpenRange, parseEdtf } from './edtf';
 export { dateText, datesAgree, parseDate, precisionOf, typedDate, yearOf } from './dates';
 export {
   addressKey,

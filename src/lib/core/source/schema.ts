@@ -34,13 +34,15 @@ const datePart = z
 
 /**
  * A CSL date. `date-parts` holds one date or the two ends of a range, each as year, month, day as far as known;
- * `[[0]]` is never stored. `season` is 1 spring to 4 winter. `literal` is text no calendar fits.
+ * `[[0]]` is never stored; years before Christ are negative. `season` is 1 spring to 4 winter. `edtf` is the date in
+ * ISO 8601-2 where the parts do not say it all (an open range, digits not known, `?`). `literal` is text no calendar fits.
  */
 export const cslDate = z
   .strictObject({
     'date-parts': z.array(datePart).min(1).max(2).optional(),
     season: z.number().int().min(1).max(4).optional(),
     circa: z.boolean().optional(),
+    edtf: z.string().max(60).optional(),
     literal: line.optional(),
   })
   .refine((d) => d['date-parts'] !== undefined || Boolean(d.literal), {
@@ -106,7 +108,7 @@ export type SourceRecord = z.infer<typeof sourceRecord>;
 /** A CSL-JSON item as processors and files have it: an id, and nothing of ours. */
 export type CslItem = Omit<SourceRecord, 'retexa'> & { id: string };
 
-/** The CSL-JSON item of a record. */
+/** The CSL-JSON item of a record. Its dates keep `edtf`, which files write as the date itself. */
 export function toCsl(id: string, record: SourceRecord): CslItem {
   const { retexa: _ours, ...item } = record;
   return { id, ...item };

@@ -31,6 +31,7 @@ export async function openDatabase(file: string): Promise<Knex> {
 }
 
 let opened: Promise<Knex> | undefined;
+let reading: Promise<Knex> | undefined;
 
 /** The application's database, opened once. */
 export function database(): Promise<Knex> {
@@ -38,9 +39,25 @@ export function database(): Promise<Knex> {
   return opened;
 }
 
+/**
+ * A second connection to the application's database, which only reads: it answers while the first is inside a long
+ * transaction, and sees what was there before it.
+ */
+export function readingDatabase(): Promise<Knex> {
+  reading ??= database().then(() =>
+    knex({
+      client: 'better-sqlite3',
+      connection: { filename: config.databaseFile, options: { readonly: true } },
+      useNullAsDefault: true,
+      pool: { min: 1, max: 1 },
+    }),
+  );
+  return reading;
+}
+
 /** Closes the application's database; the next call to `database` opens it anew. */
 export async function closeDatabase(): Promise<void> {
-  const db = await opened;
-  opened = undefined;
-  await db?.destroy();
+  const all = await Promise.all([opened, reading]);
+  opened = reading = undefined;
+  for (const db of all) await db?.destroy();
 }

@@ -4,7 +4,7 @@ import type { Context } from '../context';
 import type { Job } from '../repositories/jobs';
 import { textOfBytes } from '../../reading/text';
 import { captureFile, type Into } from './capture';
-import { importFile } from './references';
+import { importFile } from './imports';
 
 /** Takes a file handed over the way it goes: references are imported, documents captured. */
 export async function receiveFile(ctx: Context, bytes: Uint8Array, name: string, where: Into): Promise<Job> {

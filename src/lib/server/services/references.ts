@@ -1,4 +1,3 @@
-import { setImmediate } from 'node:timers/promises';
 import {
   htmlDocument,
   latexDocument,
@@ -9,23 +8,15 @@ import {
   rtfDocument,
   type PrintedList,
 } from '../../core/citing';
-import { FILE_TIME, FORMATS, sniff, writeFormat, type FormatName, type Loss } from '../../core/formats';
-import { shortLabel, type SourceRecord, type Variable } from '../../core/source';
+import { FORMATS, writeFormat, type FormatName, type Loss } from '../../core/formats';
+import { shortLabel, type Variable } from '../../core/source';
 import { styleName } from '../catalogue';
-import { scoped, transaction, type Context } from '../context';
-import { now } from '../db/ids';
-import { tell } from '../events';
-import { log } from '../log';
+import type { Context } from '../context';
 import { Refusal } from '../refusal';
-import { insertJob, updateJob, type Job } from '../repositories/jobs';
-import { fileSources, findProject } from '../repositories/projects';
-import { getSources, insertSource, type Source } from '../repositories/sources';
-import { read } from '../workers/pools';
-import { textOfBytes } from '../../reading/text';
-import { doublesOf } from './capture';
+import { getSources, type Source } from '../repositories/sources';
 import { docxDocument } from './docx';
 import { printedFields, printList, shown, type Look } from './printing';
-import { binSources, listIds } from './sources';
+import { listIds } from './sources';
 
 /** Which sources a list holds. */
 export type Scope =
@@ -81,6 +72,7 @@ export const OUTPUTS = [
   'latex',
   'csl-json',
   'bibtex',
+  'biblatex',
   'ris',
 ] as const;
 export type Output = (typeof OUTPUTS)[number];
@@ -149,147 +141,9 @@ export async function exportFile(
   );
   const labels = new Map(sources.map((s) => [s.citekey, shortLabel(s.record)]));
   return {
-    name: `references.${FORMATS[output].extension}`,
+    name: output === 'biblatex' ? 'references-biblatex.bib' : `references.${FORMATS[output].extension}`,
     mediaType: `${FORMATS[output].mediaType}; charset=utf-8`,
     body: text,
     losses: losses.map((l) => ({ ...l, label: labels.get(l.key) ?? l.key })),
   };
-}
-
-/** A file of references to import. */
-export interface ImportInput {
-  fileName: string;
-  format: FormatName;
-  projectId?: string;
-  toIntake: boolean;
-}
-
-/** What came of an import. */
-export interface ImportReport {
-  fileName: string;
-  format: FormatName;
-  added: { id: string; label: string; line: number; notes: string[] }[];
-  skipped: { line: number; reason: string; text: string }[];
-  doubles: { id: string; label: string; of: string; reason: string }[];
-}
-
-const MAX_IMPORT = 40 * 1024 * 1024;
-
-const withTime = (record: SourceRecord, at: string, fileName: string): SourceRecord => ({
-  ...record,
-  retexa: {
-    ...record.retexa,
-    origins: Object.fromEntries(
-      Object.entries(record.retexa.origins).map(([field, list]) => [
-        field,
-        list.map((s) => (s.at === FILE_TIME ? { ...s, at, why: `from ${fileName}`.slice(0, 400) } : s)),
-      ]),
-    ),
-  },
-});
-
-/**
- * Begins the import of a file and gives its job at once. The file is read in a worker; all its entries are added in
- * one transaction. Refuses at once what is too large or in no format known.
- */
-export async function importFile(
-  ctx: Context,
-  bytes: Uint8Array,
-  given: Omit<ImportInput, 'format'>,
-): Promise<Job> {
-  if (bytes.byteLength > MAX_IMPORT)
-    throw new Refusal(413, `${given.fileName} is larger than 40 MB. Cut it into smaller files.`);
-  const text = textOfBytes(bytes);
-  const format = sniff(text, given.fileName);
-  if (!format)
-    throw new Refusal(
-      415,
-      `${given.fileName} is in no format Retexa reads. It reads BibTeX (.bib), RIS (.ris) and CSL-JSON (.json).`,
-    );
-  const input: ImportInput = { ...given, format };
-  const job = await insertJob(ctx, 'import', input);
-  tell(ctx.libraryId, { kind: 'changed' });
-  void runImport(ctx, job, text, input);
-  return job;
-}
-
-async function runImport(ctx: Context, job: Job, text: string, input: ImportInput): Promise<void> {
-  const step = (words: string, done?: number, total?: number) =>
-    tell(ctx.libraryId, {
-      kind: 'job',
-      job: { id: job.id, kind: 'import', state: 'running', step: words, ...(total ? { done, total } : {}) },
-    });
-  try {
-    await updateJob(ctx, job.id, { state: 'running' });
-    step(`Reading ${input.fileName}`);
-    const { entries, skipped } = await read({ task: 'file', format: input.format, text });
-    const report: ImportReport = {
-      fileName: input.fileName,
-      format: input.format,
-      added: [],
-      skipped,
-      doubles: [],
-    };
-    const at = now();
-    await transaction(ctx, async (inner) => {
-      const project = input.projectId ? await findProject(inner, input.projectId) : undefined;
-      for (const [i, entry] of entries.entries()) {
-        const record = withTime(entry.record, at, input.fileName);
-        const doubles = await doublesOf(inner, record);
-        const source = await insertSource(inner, record, {
-          checked: !input.toIntake,
-          why: `imported from ${input.fileName}`,
-          ...(entry.key ? { citekey: entry.key } : {}),
-        });
-        const label = shortLabel(record);
-        const notes =
-          entry.key && source.citekey !== entry.key
-            ? [...entry.notes, `citekey ${entry.key} was taken; it is ${source.citekey} now`]
-            : entry.notes;
-        report.added.push({ id: source.id, label, line: entry.line, notes });
-        const double = doubles[0];
-        if (double) report.doubles.push({ id: source.id, label, of: double.label, reason: double.reason });
-        if (i % 25 === 0) {
-          step(`Adding ${i + 1} of ${entries.length}`, i + 1, entries.length);
-          // The database answers at once, so without this nothing else would be served until the end.
-          await setImmediate();
-        }
-      }
-      if (project)
-        await fileSources(
-          inner,
-          project.id,
-          report.added.map((a) => a.id),
-        );
-      await updateJob(inner, job.id, { state: 'done', result: report });
-    });
-  } catch (error) {
-    if (!(error instanceof Refusal)) log.error({ job: job.id, err: error }, 'import failed');
-    const message =
-      error instanceof Refusal
-        ? error.message
-        : 'Something went wrong inside Retexa during the import. Nothing of the file was added.';
-    await updateJob(ctx, job.id, { state: 'failed', error: { message, details: [] } }).catch((e: unknown) =>
-      log.error({ err: e }, 'job not noted'),
-    );
-  } finally {
-    tell(ctx.libraryId, { kind: 'changed' });
-  }
-}
-
-/** Takes a whole import back: everything it added that is still there goes to the bin. */
-export async function takeImportBack(ctx: Context, job: Job): Promise<string[]> {
-  const report = job.result as ImportReport | null;
-  if (job.kind !== 'import' || !report) throw new Refusal(409, 'There is no import to take back here.');
-  const ids = report.added.map((a) => a.id);
-  const there = (await scoped<{ id: string }>(ctx, 'source')
-    .whereNull('binned')
-    .whereNull('merged_into')
-    .select('id')) as { id: string }[];
-  const living = new Set(there.map((r) => r.id));
-  return binSources(
-    ctx,
-    ids.filter((id) => living.has(id)),
-    true,
-  );
 }

@@ -276,6 +276,21 @@ export async function undo(ctx: Context, revisionIds: string[]): Promise<void> {
   tell(ctx.libraryId, { kind: 'changed' });
 }
 
+/** Takes a source's revision back when it is still its latest; gives the id of the revision that did it, if any. */
+export async function undoRevision(ctx: Context, id: string): Promise<string | undefined> {
+  const revision = await findRevision(ctx, id);
+  const [latest] = revision ? await revisionsOf(ctx, revision.subject_id) : [];
+  if (!revision || revision.subject !== 'source' || latest?.id !== id) return undefined;
+  const made = await bringBack(
+    ctx,
+    'source',
+    revision.subject_id,
+    revision.number - 1,
+    `undid: ${revision.why}`,
+  );
+  return 'revisionId' in made ? made.revisionId : undefined;
+}
+
 async function bringBack(ctx: Context, subject: Subject, id: string, number: number, why: string) {
   if (number < 1) throw new Refusal(409, 'This is the first state there is.');
   const revisions = await revisionsOf(ctx, id);

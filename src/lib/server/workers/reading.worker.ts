@@ -1,11 +1,12 @@
 import { catalogueCandidates, diagnosticOf } from '../../core/catalogues';
 import type { Candidate } from '../../core/capture';
 import { fromLeaves, printedLabels, readingHtml, type Leaf } from '../../core/documents';
-import { readFormat, type FormatName, type ReadResult } from '../../core/formats';
+import type { ReadableName, ReadResult } from '../../core/formats';
 import { textOf } from '../../core/passages';
 import { Unreadable } from '../../reading/failure';
 import { readPage, type PageGiven, type ReadPage } from '../../reading/page';
 import { drawLeaf, readPdfText } from '../../reading/pdf';
+import { readReferences } from '../../reading/references';
 import { recognise } from '../../reading/scan';
 import { parseXml } from '../../reading/xml';
 import { JSDOM } from 'jsdom';
@@ -15,7 +16,7 @@ export interface ReadPageTask extends PageGiven {
 }
 export interface ReadFileTask {
   task: 'file';
-  format: FormatName;
+  format: ReadableName;
   text: string;
 }
 export interface ReadPdfTask {
@@ -89,7 +90,7 @@ export default async function read(task: ReadTask): Promise<Results[keyof Result
       case 'page':
         return readPage(task);
       case 'file':
-        return readFormat(task.format, task.text);
+        return readReferences(task.format, task.text);
       case 'pdf':
         return await readPdfText(task.bytes);
       case 'scan':

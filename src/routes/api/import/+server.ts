@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { Refusal } from '$lib/server/refusal';
-import { importFile } from '$lib/server/services/references';
+import { importFile } from '$lib/server/services/imports';
 import { refused } from '../../answer';
 import type { RequestHandler } from './$types';
 

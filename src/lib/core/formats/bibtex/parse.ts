@@ -1,4 +1,5 @@
 import type { Skipped } from '../types';
+import { expand, macrosOf, type Macros } from './macros';
 
 /** An entry as written: names in lower case, values still in TeX with macros and `#` resolved. Lines count from 1. */
 export interface RawEntry {
@@ -21,8 +22,8 @@ class Broken extends Error {}
 
 /**
  * Splits a BibTeX file into entries. Grammar: btxdoc and "The name of the game" (bibtex.web): entries between braces
- * or parentheses, values in braces, quotes or bare, joined by `#`, `@string` macros, `@comment` and `@preamble` passed
- * over, any text between entries ignored. A broken entry is skipped with its line and reason; reading goes on at the
+ * or parentheses, values in braces, quotes or bare, joined by `#`, `@string` macros, `@comment` passed over, TeX macros
+ * of a `@preamble` expanded, any text between entries ignored. A broken entry is skipped with its line and reason; reading goes on at the
  * next `@` that begins a line.
  */
 export function parseBibtex(source: string): { entries: RawEntry[]; skipped: Skipped[] } {
@@ -30,6 +31,7 @@ export function parseBibtex(source: string): { entries: RawEntry[]; skipped: Ski
   const entries: RawEntry[] = [];
   const skipped: Skipped[] = [];
   const macros = new Map(Object.entries(MONTHS));
+  let preamble = '';
   let at = 0;
   let countedTo = 0;
   let lines = 1;
@@ -124,7 +126,7 @@ export function parseBibtex(source: string): { entries: RawEntry[]; skipped: Ski
     try {
       space();
       if (type === 'preamble') {
-        value([]);
+        preamble += value([]);
         space();
         at++;
         continue;
@@ -133,6 +135,12 @@ export function parseBibtex(source: string): { entries: RawEntry[]; skipped: Ski
       if (type !== 'string') {
         key = word(open === '{' ? /[^\s,{}]*/y : /[^\s,{})]*/y);
         space();
+        // A key of several words is none in BibTeX, but is met; it ends at the comma.
+        const more = text[at] === ',' ? '' : word(/[^,{}()="#@\n]+(?=,)/y);
+        if (more) {
+          notes.push(`the key “${key} ${more.trim()}” has spaces`);
+          key = `${key} ${more.trim()}`;
+        }
         if (text[at] !== ',' && text[at] !== close)
           throw new Broken(`a comma is missing after the key “${key}”`);
       }
@@ -175,5 +183,9 @@ export function parseBibtex(source: string): { entries: RawEntry[]; skipped: Ski
       at = m ? m.index : text.length;
     }
   }
+  const defined: Macros = macrosOf(preamble);
+  if (defined.size > 0)
+    for (const entry of entries)
+      for (const [name, tex] of entry.fields) entry.fields.set(name, expand(tex, defined));
   return { entries, skipped };
 }

@@ -1,38 +1,32 @@
 import { nfc } from '../../text';
+import { bracedAt } from './macros';
+import { ACCENTS, DOUBLE_STRUCK, MARKUP, MATHS, SWITCHES, SYMBOLS, TEXT_ARGUMENT } from './symbols';
 
-/** Combining marks by TeX accent command (The TeXbook, chapter 9; LaTeX `\k`, `\r`). */
-const ACCENTS: Record<string, string> = {
-  '`': '\u0300', "'": '\u0301', '^': '\u0302', '~': '\u0303', '"': '\u0308', '=': '\u0304', '.': '\u0307',
-  u: '\u0306', v: '\u030C', H: '\u030B', c: '\u0327', k: '\u0328', r: '\u030A', d: '\u0323', b: '\u0331',
-}; // prettier-ignore
+const marked = (tag: string, inner: string) =>
+  tag === 'sc'
+    ? `<span style="font-variant:small-caps;">${inner}</span>`
+    : tag
+      ? `<${tag}>${inner}</${tag}>`
+      : inner;
 
-/** Commands that are a character of their own. */
-const SYMBOLS: Record<string, string> = {
-  ss: 'ß', ae: 'æ', AE: 'Æ', oe: 'œ', OE: 'Œ', o: 'ø', O: 'Ø', aa: 'å', AA: 'Å', l: 'ł', L: 'Ł', i: 'ı', j: 'ȷ', dh: 'ð',
-  DH: 'Ð', th: 'þ', TH: 'Þ', dj: 'đ', DJ: 'Đ', ng: 'ŋ', S: '§', P: '¶', dag: '†', ddag: '‡', copyright: '©', pounds: '£',
-  ldots: '…', dots: '…', textellipsis: '…', textendash: '–', textemdash: '—', textquoteleft: '‘', textquoteright: '’',
-  textquotedblleft: '“', textquotedblright: '”', guillemotleft: '«', guillemotright: '»', textbackslash: '\\', textasciitilde: '~',
-  textasciicircum: '^', textbar: '|', textless: '<', textgreater: '>', textdegree: '°', texttimes: '×', textregistered: '®', texttrademark: '™', euro: '€', texteuro: '€',
-  textunderscore: '_', slash: '/', textbullet: '•',
-}; // prettier-ignore
-
-/** Commands whose argument becomes CSL rich text. */
-const MARKUP: Record<string, string> = {
-  emph: 'i', textit: 'i', textsl: 'i', textbf: 'b', textsuperscript: 'sup', textsubscript: 'sub', textsc: 'sc',
-}; // prettier-ignore
-const TRANSPARENT = new Set(
-  'mbox hbox text textrm textsf texttt textnormal textup url path href uppercase MakeUppercase'.split(' '),
-);
+/** How deep groups are read as such; beyond it braces are dropped, so that no file can exhaust the stack. */
+const DEEPEST = 200;
+const PLAIN = /[\\{}$~`'\-&]/;
 
 /**
- * TeX to text with CSL rich text. Accents in all spellings, symbols, dashes, quotes, ties, markup commands; braces
- * that are not arguments protect case and become `<span class="nocase">` when `protect` is set and they hold a letter
- * group inside other text; maths stays as its source without dollars. Unknown commands keep their name's argument.
+ * TeX to text with CSL rich text. Accents in all spellings, symbols, ligatures, dashes, quotes, ties, markup commands
+ * and font switches; braces that are not arguments protect case and become `<span class="nocase">` when `protect` is
+ * set and they stand inside other text; maths is written out legibly. Of an unknown command the argument stays.
  */
 export function texToText(tex: string, protect = false): string {
+  if (!PLAIN.test(tex)) return nfc(tex.replace(/\s+/g, ' ').trim());
   let at = 0;
-  const group = (): string => {
+  let depth = 0;
+  const blanks = () => {
     while (/\s/.test(tex[at] ?? '')) at++;
+  };
+  const group = (): string => {
+    blanks();
     if (tex[at] === '{') {
       at++;
       const inner = run('}');
@@ -40,39 +34,79 @@ export function texToText(tex: string, protect = false): string {
       return inner;
     }
     if (tex[at] === '\\') return command();
-    return tex[at] === undefined ? '' : tex[at++]!;
+    return tex[at] === undefined ? '' : String.fromCodePoint(tex.codePointAt(at++)!);
   };
   const accent = (mark: string): string => {
     const base = group().replace(/^ı/, 'i').replace(/^ȷ/, 'j');
-    const first = [...base][0] ?? '';
+    const [first = ''] = base;
     return nfc(first + mark) + base.slice(first.length);
+  };
+  /** An argument that is not TeX: an address or a path. */
+  const verbatim = (): string => {
+    blanks();
+    const braced = bracedAt(tex, at);
+    if (!braced) return group();
+    at = braced.end;
+    return braced.inner.replace(/\\([_%#&~{}])/g, '$1');
   };
   function command(): string {
     at++;
-    const letters = /^[a-zA-Z]+/.exec(tex.slice(at, at + 40))?.[0];
+    const letters = /^[a-zA-Z]+\*?/.exec(tex.slice(at, at + 40))?.[0];
     if (!letters) {
       const sign = tex[at++] ?? '';
       if (ACCENTS[sign]) return accent(ACCENTS[sign]);
       if (sign === '\\') return ' ';
-      if (sign === '-' || sign === '/' || sign === '@') return '';
-      return sign === ',' || sign === ';' || sign === ' ' || sign === ':' ? ' ' : sign;
+      if (sign === '-' || sign === '/' || sign === '@' || sign === '!') return '';
+      if (sign === '(' || sign === '[') {
+        const end = tex.indexOf(sign === '(' ? '\\)' : '\\]', at);
+        const source = end === -1 ? '' : tex.slice(at, end);
+        at = end === -1 ? at : end + 2;
+        return maths(source);
+      }
+      return /[,;:>\s]/.test(sign) ? ' ' : sign;
     }
     at += letters.length;
-    if (letters.length === 1 && ACCENTS[letters]) return accent(ACCENTS[letters]);
-    if (MARKUP[letters]) {
-      const inner = group();
-      const tag = MARKUP[letters];
-      return tag === 'sc'
-        ? `<span style="font-variant:small-caps;">${inner}</span>`
-        : `<${tag}>${inner}</${tag}>`;
+    const name = letters.replace('*', '');
+    if (name.length === 1 && ACCENTS[name]) return accent(ACCENTS[name]);
+    if (MARKUP[name]) return marked(MARKUP[name], group());
+    if (name === 'url' || name === 'path' || name === 'nolinkurl') return verbatim();
+    if (name === 'verb') {
+      const sign = tex[at] ?? '';
+      const end = tex.indexOf(sign, at + 1);
+      const inner = end === -1 ? '' : tex.slice(at + 1, end);
+      at = end === -1 ? at : end + 1;
+      return inner;
+    }
+    if (name === 'ensuremath') {
+      const inner = bracedAt(tex, at);
+      if (!inner) return '';
+      at = inner.end;
+      return maths(inner.inner);
+    }
+    if (name === 'enquote' || name === 'mkbibquote') return `“${group()}”`;
+    if (name === 'char' || name === 'symbol') {
+      const m = /^\{?\s*(?:"([0-9A-F]+)|(\d+))\s*\}?/.exec(tex.slice(at, at + 12));
+      if (!m) return '';
+      at += m[0].length;
+      const code = m[1] ? parseInt(m[1], 16) : Number(m[2]);
+      return code >= 32 && code < 0x110000 ? String.fromCodePoint(code) : '';
+    }
+    const several = TEXT_ARGUMENT[name];
+    if (several) {
+      const given = Array.from({ length: several.count }, (_, i) => {
+        if (i === several.text) return group();
+        verbatim();
+        return '';
+      });
+      return given[several.text] ?? '';
     }
     while (tex[at] === ' ') at++;
-    if (SYMBOLS[letters] !== undefined) {
+    const symbol = SYMBOLS[name] ?? MATHS[name];
+    if (symbol !== undefined) {
       if (tex[at] === '{' && tex[at + 1] === '}') at += 2;
-      return SYMBOLS[letters];
+      return symbol;
     }
-    if (TRANSPARENT.has(letters) || tex[at] === '{') return group();
-    return '';
+    return tex[at] === '{' ? group() : '';
   }
   function run(until: string | undefined): string {
     let out = '';
@@ -81,19 +115,31 @@ export function texToText(tex: string, protect = false): string {
       if (c === until) return out;
       if (c === '{') {
         at++;
+        if (depth >= DEEPEST) continue;
+        depth++;
         const special = tex[at] === '\\';
         const inner = run('}');
         at++;
-        const wanted = protect && !special && /\p{L}/u.test(inner) && until === undefined;
+        depth--;
+        const wanted = protect && !special && until === undefined && /\p{L}/u.test(inner);
         out += wanted ? `<span class="nocase">${inner}</span>` : inner;
-      } else if (c === '\\') out += command();
-      else if (c === '~') {
+      } else if (c === '\\') {
+        const name = /^[a-zA-Z]+/.exec(tex.slice(at + 1, at + 20))?.[0];
+        if (name !== undefined && Object.hasOwn(SWITCHES, name)) {
+          at += name.length + 1;
+          blanks();
+          const rest = run(until);
+          return out + (rest.trim() ? marked(SWITCHES[name]!, rest) : '');
+        }
+        out += command();
+      } else if (c === '~') {
         out += '\u00a0';
         at++;
       } else if (c === '$') {
-        const end = tex.indexOf('$', at + 1);
-        out += end === -1 ? '$' : maths(tex.slice(at + 1, end));
-        at = end === -1 ? at + 1 : end + 1;
+        const twice = tex[at + 1] === '$' ? 2 : 1;
+        const end = tex.indexOf('$', at + twice);
+        out += end === -1 ? '$' : maths(tex.slice(at + twice, end));
+        at = end === -1 ? at + 1 : end + twice;
       } else if (c === '-' && tex.startsWith('---', at)) {
         out += '—';
         at += 3;
@@ -121,18 +167,76 @@ export function texToText(tex: string, protect = false): string {
   return nfc(result.replace(/[^\S\u00a0]+/gu, ' ').trim());
 }
 
-const maths = (source: string) =>
-  source
-    .replace(/\^\{?([^{}]+?)\}?(?=\W|$)/g, '<sup>$1</sup>')
-    .replace(/_\{?([^{}]+?)\}?(?=\W|$)/g, '<sub>$1</sub>')
-    .replace(/\\([a-zA-Z]+)\s*/g, '$1 ')
-    .trim();
+/** Maths written out: Greek letters and signs as characters, raised and lowered parts as rich text, fractions with a slash. */
+function maths(source: string): string {
+  let at = 0;
+  let depth = 0;
+  const argument = (): string => {
+    while (source[at] === ' ') at++;
+    if (source[at] === '{') {
+      at++;
+      if (depth++ > DEEPEST) return '';
+      const inner = run('}');
+      depth--;
+      at++;
+      return inner;
+    }
+    return source[at] === '\\' ? sign() : (source[at++] ?? '');
+  };
+  const grouped = (text: string) => (text.length > 1 && /[^\p{L}\p{N}]/u.test(text) ? `(${text})` : text);
+  function sign(): string {
+    at++;
+    const name = /^[a-zA-Z]+/.exec(source.slice(at, at + 40))?.[0];
+    if (!name) {
+      const c = source[at++] ?? '';
+      return /[,;:!>\s]/.test(c) ? (c === '!' ? '' : ' ') : c === '\\' ? ' ' : c;
+    }
+    at += name.length;
+    if (name === 'frac' || name === 'tfrac' || name === 'dfrac') {
+      const above = argument();
+      return `${grouped(above)}/${grouped(argument())}`;
+    }
+    if (name === 'sqrt') return `√${grouped(argument())}`;
+    if (name === 'mathbb') {
+      return [...argument()].map((c) => DOUBLE_STRUCK[c] ?? c).join('');
+    }
+    if (name === 'left' || name === 'right' || name === 'displaystyle') return '';
+    if (MATHS[name] !== undefined) {
+      const word = /^[a-z]{2,}$/.test(MATHS[name]);
+      if (source[at] === ' ' && !word) at++;
+      return word && /[\\\p{L}]/u.test(source[at] ?? '') ? `${MATHS[name]} ` : MATHS[name];
+    }
+    if (SYMBOLS[name] !== undefined) return SYMBOLS[name];
+    while (source[at] === ' ') at++;
+    return source[at] === '{' ? argument() : `${name} `;
+  }
+  function run(until: string | undefined): string {
+    let out = '';
+    while (at < source.length) {
+      const c = source[at]!;
+      if (c === until) return out;
+      if (c === '^' || c === '_') {
+        at++;
+        const inner = argument();
+        out +=
+          inner === '′' || inner === '∘' ? inner.replace('∘', '°') : marked(c === '^' ? 'sup' : 'sub', inner);
+      } else if (c === '\\') out += sign();
+      else if (c === '{') out += argument();
+      else {
+        if (c !== '}') out += c === '~' ? ' ' : c;
+        at++;
+      }
+    }
+    return out;
+  }
+  return run(undefined).trim();
+}
 
 const ESCAPES: Record<string, string> = {
   '\\': '\\textbackslash{}', '&': '\\&', '%': '\\%', $: '\\$', '#': '\\#', _: '\\_', '{': '\\{', '}': '\\}', '~': '\\textasciitilde{}',
-  '^': '\\textasciicircum{}', '\u00a0': '~', '–': '--', '—': '---', '“': '``', '”': "''", '’': "'", '‘': '`',
+  '^': '\\textasciicircum{}', '`': '\\textasciigrave{}', '\u00a0': '~', '–': '--', '—': '---', '“': '``', '”': "''", '’': "'", '‘': '`',
 }; // prettier-ignore
-const ESCAPE = /[\\&%$#_{}~^\u00a0–—“”’‘]/g;
+const ESCAPE = /[\\&%$#_{}~^`\u00a0–—“”’‘]/g;
 
 const TAGS: [RegExp, string][] = [
   [/<i>/g, '\u0001emph{'],
@@ -144,11 +248,16 @@ const TAGS: [RegExp, string][] = [
   [/<\/(?:i|b|sup|sub|span)>/g, '\u0003'],
 ];
 
+/** Signs that TeX would join, written apart: hyphens and quotes that stand side by side in the text. */
+const JOINED = /[-–—]{2,}|[‘’']{2,}/g;
+
 /** Text with CSL rich text to TeX in UTF-8: TeX's own characters escaped, markup as commands, `nocase` as braces. */
 export function textToTex(text: string): string {
+  if (!/[\\&%$#_{}~^`\u00a0–—“”’‘<\-]|''/.test(text)) return text;
   let t = text;
-  for (const [tag, to] of TAGS) t = t.replace(tag, to.replace('{', '\u0002'));
+  if (t.includes('<')) for (const [tag, to] of TAGS) t = t.replace(tag, to.replace('{', '\u0002'));
   return t
+    .replace(JOINED, (signs) => [...signs].join('\u0002\u0003'))
     .replace(ESCAPE, (c) => ESCAPES[c] ?? c)
     .replace(/\u0001/g, '\\')
     .replace(/\u0002/g, '{')

@@ -1,15 +1,19 @@
 import {
   CSL_TYPES,
+  DATE_VARIABLES,
+  edtfOf,
   isDateVariable,
   isNameVariable,
   isTextVariable,
   parseDate,
+  parseEdtf,
+  type CslItem,
   type CslType,
   type SourceRecord,
   toCsl,
 } from '../../source';
-import { finish } from '../finish';
-import type { Format, ReadResult, WriteItem, WriteResult } from '../types';
+import { finish, otherKept } from '../finish';
+import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
 
 /** Offsets at which the items of a top-level JSON array begin; strings and nesting are skipped over. */
 function itemOffsets(text: string): number[] {
@@ -37,6 +41,12 @@ function dateOf(value: unknown) {
     .filter((p) => p.length > 0 && p.every(Number.isInteger));
   const season = Number(raw.season);
   const circa = raw.circa === true || raw.circa === 1 || raw.circa === '1' || raw.circa === 'true';
+  // A last end of 0 is how processors say that a range goes on.
+  if (parts.length === 2 && parts[1]![0] === 0 && parts[0]![0] !== 0) {
+    const [from] = parts as [number[]];
+    const edtf = edtfOf({ 'date-parts': [from] })!;
+    return { ...parseEdtf(`${edtf}/..`)!, ...(circa ? { circa: true } : {}) };
+  }
   if (parts.length)
     return {
       'date-parts': parts,
@@ -106,16 +116,25 @@ export function readCslJson(source: string): ReadResult {
   return result;
 }
 
+/** A date that parts do not say wholly is written as its EDTF string, the other form CSL-JSON 1.0.2 has for dates. */
+function withEdtf(item: CslItem): Record<string, unknown> {
+  const out: Record<string, unknown> = { ...item };
+  for (const variable of DATE_VARIABLES) if (item[variable]?.edtf) out[variable] = item[variable].edtf;
+  return out;
+}
+
 /** Writes CSL-JSON 1.0.2. Tags go to `keyword` where the record has none; nothing is lost but origins. */
 export function writeCslJson(items: WriteItem[]): WriteResult {
+  const losses: Loss[] = [];
   const out = items.map(({ key, record }) => {
     const kept: Record<string, unknown> = {};
     for (const [name, json] of Object.entries(record.retexa.kept['csl-json'] ?? {}))
       kept[name] = JSON.parse(json);
+    for (const loss of otherKept(record, ['csl-json'], 'CSL-JSON')) losses.push({ key, ...loss });
     const keyword = record.keyword ?? (record.retexa.tags.length ? record.retexa.tags.join(', ') : undefined);
-    return { ...kept, ...toCsl(key, record), ...(keyword ? { keyword } : {}) };
+    return { ...kept, ...withEdtf(toCsl(key, record)), ...(keyword ? { keyword } : {}) };
   });
-  return { text: `${JSON.stringify(out, null, 2)}\n`, losses: [] };
+  return { text: `${JSON.stringify(out, null, 2)}\n`, losses };
 }
 
 export const cslJson: Format = {

@@ -14,9 +14,9 @@ import {
   type CslType,
   type SourceRecord,
 } from '../../source';
-import { finish } from '../finish';
+import { finish, otherKept } from '../finish';
 import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
-import { NAME_RULES, readRule, TYPE_RULES, writeRule } from './mapping';
+import { NAME_RULES, readRule, TAG_RULES, TYPE_RULES, writeRule } from './mapping';
 
 /**
  * A RIS date, `YYYY/MM/DD/other`, as far as it is filled in; a season in its last part is taken, other text there is not.
@@ -41,6 +41,10 @@ function risName(text: string): CslName | undefined {
       ? { literal: text }
       : parseName(text);
 }
+
+const sameName = (a: CslName | undefined, b: CslName) =>
+  a !== undefined &&
+  Object.keys({ ...a, ...b }).every((part) => a[part as keyof CslName] === b[part as keyof CslName]);
 
 interface RawRecord {
   line: number;
@@ -110,12 +114,13 @@ function readRecord(raw: RawRecord) {
     if (named) {
       const name = risName(value);
       if (name) fields[named.csl] = [...((fields[named.csl] as CslName[]) ?? []), name];
-    } else if (tag === 'KW') tags.push(value.slice(0, 120));
+    } else if (tag === 'KW' || tag === 'K1') tags.push(value.slice(0, 120));
     else if (tag === 'SP') first = value;
     else if (tag === 'EP') last = value;
     else if (tag === 'ID') key = value;
+    else if (tag === 'LB' && !key) key = value;
     else if (tag === 'DA') fields.issued = risDate(value) ?? fields.issued;
-    else if (tag === 'PY' || tag === 'Y1') year = value;
+    else if (tag === 'PY' || tag === 'Y1' || tag === 'YR') year = value;
     else if (tag === 'Y2') fields.accessed = risDate(value);
     else if (tag === 'SN') {
       if (findIsbn(value) && !fields.ISBN) fields.ISBN = value;
@@ -154,12 +159,16 @@ export function readRis(text: string): ReadResult {
   return result;
 }
 
+/** Tags whose lines are values of their own and are joined again when read. */
+const REPEATED = new Set(TAG_RULES.filter((r) => r.join).map((r) => r.tag));
+
 const SEASONS = ['Spring', 'Summer', 'Autumn', 'Winter'];
 
 function writeRecord({ key, record }: WriteItem, losses: Loss[]): string {
   const lines: string[] = [];
   const put = (tag: string, value: string) => {
-    for (const part of value.split(/\r?\n/)) if (part.trim()) lines.push(`${tag}  - ${part.trim()}`);
+    const parts = REPEATED.has(tag) ? value.split(/\r?\n/) : [value.replace(/\s*\r?\n\s*/g, ' ')];
+    for (const part of parts) if (part.trim()) lines.push(`${tag}  - ${part.trim()}`);
   };
   const lose = (field: string, reason: string) => losses.push({ key, field, reason });
   const type = TYPE_RULES.find(([, csl]) => csl === record.type)?.[0];
@@ -168,42 +177,62 @@ function writeRecord({ key, record }: WriteItem, losses: Loss[]): string {
   put('ID', key);
   const dated = (tag: string, field: string, date: CslDate) => {
     const [from, to] = date['date-parts'] ?? [];
-    if (!from) return put(tag, `///${date.literal ?? ''}`);
+    if (!from) {
+      lose(field, 'RIS holds dates of the calendar only');
+      return put(tag, `///${date.literal ?? ''}`);
+    }
+    if (from[0]! < 0 || from[0]! > 9999) {
+      lose(field, 'RIS has years of four digits only, and none before Christ');
+      return put(tag, `///${from[0]! < 0 ? `${-from[0]!} BC` : from[0]!}`);
+    }
     const pad = (n: number | undefined) => (n === undefined ? '' : String(n).padStart(2, '0'));
     put(
       tag,
       `${String(from[0]).padStart(4, '0')}/${pad(from[1])}/${pad(from[2])}/${date.season ? SEASONS[date.season - 1] : ''}`,
     );
-    if (to) lose(field, 'RIS holds one date, not a range');
-    if (date.circa) lose(field, 'RIS cannot say that a date is approximate');
+    if (date.edtf) lose(field, `RIS cannot say ${date.edtf}`);
+    else if (to) lose(field, 'RIS holds one date, not a range');
+    else if (date.circa) lose(field, 'RIS cannot say that a date is approximate');
   };
   for (const [variable, value] of Object.entries(record)) {
     if (variable === 'type' || variable === 'retexa' || value === undefined) continue;
     if (isNameVariable(variable)) {
       const rule = NAME_RULES.find((r) => r.csl === variable && !r.read);
-      if (rule) for (const name of value as CslName[]) put(rule.tag, nameText(name));
+      if (rule)
+        for (const name of value as CslName[]) {
+          const text = nameText(name);
+          put(rule.tag, text);
+          if (!sameName(risName(text), name)) lose(variable, `RIS cannot tell the parts of the name ${text}`);
+        }
       else lose(variable, 'RIS has no tag for these creators');
     } else if (isDateVariable(variable)) {
       const date = value as CslDate;
       if (variable === 'issued') {
         const year = date['date-parts']?.[0]?.[0];
-        if (year !== undefined) put('PY', String(year).padStart(4, '0'));
+        if (year !== undefined && year >= 0 && year <= 9999) put('PY', String(year).padStart(4, '0'));
         dated('DA', variable, date);
       } else if (variable === 'accessed') dated('Y2', variable, date);
       else lose(variable, 'RIS has no tag for this date');
     } else if (variable === 'page') {
-      const [a = '', b] = String(value).split(/-(?=[^-]*$)/);
-      put('SP', a);
-      if (b) put('EP', b);
+      const ends = /^([^-,\s]+)-([^-,\s]+)$/.exec(String(value));
+      if (ends && ends[1] !== ends[2]) {
+        put('SP', ends[1]!);
+        put('EP', ends[2]!);
+      } else put('SP', String(value));
     } else if (variable === 'ISBN' || variable === 'ISSN') put('SN', String(value));
     else if (isTextVariable(variable)) {
       const rule = writeRule(variable, type ? record.type : 'document');
-      if (rule) put(rule.tag, String(value));
-      else lose(variable, 'RIS has no tag for it');
+      if (rule) {
+        const text = String(value);
+        if (!rule.join && /[\r\n]/.test(text)) lose(variable, 'line breaks become spaces');
+        put(rule.tag, text);
+      } else lose(variable, 'RIS has no tag for it');
     } else lose(variable, 'RIS has no tag for it');
   }
   for (const tag of record.retexa.tags) put('KW', tag);
-  for (const [tag, value] of Object.entries(record.retexa.kept.ris ?? {})) put(tag, value);
+  for (const [tag, value] of Object.entries(record.retexa.kept.ris ?? {}))
+    for (const line of value.split('\n')) put(tag, line);
+  for (const loss of otherKept(record, ['ris'], 'RIS')) losses.push({ key, ...loss });
   return `${lines.join('\r\n')}\r\nER  - \r\n`;
 }
 

@@ -1,6 +1,9 @@
 import type { CslType, NameVariable, TextVariable } from '../../source';
 
-/** Reference types of the RIS format specification, to CSL types; the first that fits is written. */
+/**
+ * Reference types of the RIS format specification (the published list of 2011, from memory), to CSL types; the first
+ * that fits is written.
+ */
 export const TYPE_RULES: [string, CslType][] = [
   ['JOUR', 'article-journal'],
   ['JFULL', 'periodical'],
@@ -48,7 +51,22 @@ export const TYPE_RULES: [string, CslType][] = [
   ['ANCIENT', 'classic'],
   ['INPR', 'article'],
   ['SLIDE', 'speech'],
+  ['INTV', 'interview'],
+  ['CLSWK', 'classic'],
+  ['CHART', 'figure'],
+  ['EQUA', 'figure'],
+  ['DBASE', 'dataset'],
+  ['ABST', 'article-journal'],
+  ['SER', 'periodical'],
+  ['STD', 'standard'],
+  ['UNBILL', 'bill'],
+  ['WEB', 'webpage'],
+  ['POD', 'broadcast'],
   ['GEN', 'document'],
+  ['PRESS', 'document'],
+  ['CTLG', 'document'],
+  ['GRNT', 'document'],
+  ['MULTI', 'document'],
 ];
 
 /** A tag that is one text variable. Rules are tried in order, both ways; `read` alone is never written. */
@@ -85,10 +103,15 @@ export const TAG_RULES: TagRule[] = [
   { tag: 'BT', csl: 'title', types: BOOKS, read: true },
   { tag: 'BT', csl: 'container-title', read: true },
   { tag: 'J2', csl: 'container-title-short' },
+  { tag: 'J1', csl: 'container-title-short', read: true },
+  { tag: 'TA', csl: 'container-title-short', types: ARTICLES, read: true },
   { tag: 'JA', csl: 'container-title-short', read: true },
   { tag: 'VL', csl: 'volume' },
   { tag: 'IS', csl: 'issue', types: ARTICLES },
   { tag: 'IS', csl: 'number' },
+  { tag: 'CP', csl: 'issue', types: ARTICLES, read: true },
+  { tag: 'VO', csl: 'volume', read: true },
+  { tag: 'SV', csl: 'collection-number' },
   { tag: 'M1', csl: 'number', types: ARTICLES },
   { tag: 'ET', csl: 'edition' },
   { tag: 'NV', csl: 'number-of-volumes' },
@@ -102,6 +125,8 @@ export const TAG_RULES: TagRule[] = [
   { tag: 'AB', csl: 'abstract' },
   { tag: 'N2', csl: 'abstract', read: true },
   { tag: 'N1', csl: 'note', join: '\n' },
+  { tag: 'NO', csl: 'note', join: '\n', read: true },
+  { tag: 'RN', csl: 'annote', join: '\n' },
   { tag: 'LA', csl: 'language' },
   { tag: 'AN', csl: 'PMID', read: true },
   { tag: 'CN', csl: 'call-number' },

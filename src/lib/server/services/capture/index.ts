@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { ListedWork } from '../../../core/capture';
-import { FORMATS, sniff } from '../../../core/formats';
+import { READABLE, sniff } from '../../../core/formats';
 import { looksLikeReference, splitReferences } from '../../../core/leads';
 import {
   addressKey,
@@ -211,7 +211,7 @@ export async function capture(ctx: Context, input: CaptureInput): Promise<Job[]>
     const format = sniff(input.text);
     if (format && input.text.length > 20)
       throw new NotCaptured(
-        `This looks like ${FORMATS[format].label}. Import it as references.`,
+        `This looks like ${READABLE[format].label}. Import it as references.`,
         'references',
       );
     const references = splitReferences(input.text);

@@ -4,7 +4,7 @@ import { Refusal } from '$lib/server/refusal';
 import { letGo } from '$lib/server/repositories/holds';
 import { getJob, updateJob } from '$lib/server/repositories/jobs';
 import { answerHere, answerList, cancelCapture, retryCapture } from '$lib/server/services/capture';
-import { takeImportBack } from '$lib/server/services/references';
+import { ANSWERS, answerImport, cancelImport, takeImportBack } from '$lib/server/services/imports';
 import { json } from '@sveltejs/kit';
 import { answer, idOf, orRefuse } from '../../../answer';
 import type { RequestHandler } from './$types';
@@ -12,6 +12,7 @@ import type { RequestHandler } from './$types';
 const act = z.discriminatedUnion('act', [
   z.object({ act: z.enum(['retry', 'cancel', 'dismiss', 'take-back', 'keep-both']) }),
   z.object({ act: z.literal('add-copy'), sourceId: z.string().max(60) }),
+  z.object({ act: z.literal('decide'), answers: z.record(z.string().regex(/^\d+$/), z.enum(ANSWERS)) }),
   z.object({ act: z.literal('choose'), picks: z.array(z.number().int().min(0)).max(1_000) }),
 ]);
 
@@ -31,10 +32,15 @@ export const POST = answer(act, async (given, ctx, event) => {
       return answerHere(ctx, id, { sourceId: given.sourceId });
     case 'choose':
       return answerList(ctx, id, given.picks);
+    case 'decide':
+      return answerImport(ctx, id, given.answers);
+    case 'cancel':
+      // Asks no database: an import under way has it.
+      cancelCapture(id);
+      return cancelImport(id);
   }
   const job = await getJob(ctx, id);
-  if (given.act === 'cancel') return cancelCapture(job.id);
-  if (given.act === 'take-back') return { revisions: await takeImportBack(ctx, job) };
+  if (given.act === 'take-back') return takeImportBack(ctx, job);
   if (job.state === 'running' || job.state === 'waiting') throw new Refusal(409, 'This is still going on.');
   await letGo(ctx, id);
   await updateJob(ctx, id, { state: 'dismissed' });

@@ -1,0 +1,355 @@
+import { setImmediate } from 'node:timers/promises';
+import { mergeRecords } from '../../core/duplicates';
+import {
+  FILE_TIME,
+  READABLE,
+  sniff,
+  type ReadableName,
+  type ReadEntry,
+  type Skipped,
+} from '../../core/formats';
+import { shortLabel, type SourceRecord } from '../../core/source';
+import { textOfBytes } from '../../reading/text';
+import { scoped, transaction, type Context } from '../context';
+import { now } from '../db/ids';
+import { tell } from '../events';
+import { log } from '../log';
+import { Refusal } from '../refusal';
+import { held, hold, letGo } from '../repositories/holds';
+import { getJob, insertJob, updateJob, type Job } from '../repositories/jobs';
+import { fileSources, findProject } from '../repositories/projects';
+import { findSource, getSource, insertSource, updateSource } from '../repositories/sources';
+import { read } from '../workers/pools';
+import { doublesOf } from './capture';
+import { binSources, undoRevision } from './sources';
+
+/** A file of references to import. */
+export interface ImportInput {
+  fileName: string;
+  format: ReadableName;
+  projectId?: string;
+  toIntake: boolean;
+}
+
+/** What is done with an entry whose work is in the library already. */
+export const ANSWERS = ['merge', 'skip', 'both'] as const;
+export type Answer = (typeof ANSWERS)[number];
+
+/** An entry of a file that looks like a source there is. `sure` when nothing speaks against their being one work. */
+export interface Here {
+  index: number;
+  line: number;
+  label: string;
+  of: { id: string; label: string };
+  reason: string;
+  sure: boolean;
+}
+
+/** The question of an import whose entries are partly in the library: nothing is added until it is answered. */
+export interface ImportQuestion {
+  kind: 'asks';
+  total: number;
+  skipped: Skipped[];
+  here: Here[];
+}
+
+interface Added {
+  id: string;
+  label: string;
+  line: number;
+  notes: string[];
+}
+
+/** What came of an import. */
+export interface ImportReport {
+  kind: 'done';
+  fileName: string;
+  format: ReadableName;
+  added: Added[];
+  skipped: Skipped[];
+  /** Sources there were, into which an entry was merged, with the revision that did it. */
+  merged: (Added & { revision: string | null })[];
+  /** How many entries were left out because their work was here. */
+  leftOut: number;
+  doubles: { id: string; label: string; of: string; reason: string }[];
+}
+
+export type ImportResult = ImportQuestion | ImportReport;
+
+interface HeldImport {
+  kind: 'import';
+  entries: ReadEntry[];
+  skipped: Skipped[];
+}
+
+const MAX_IMPORT = 40 * 1024 * 1024;
+const CANCELLED = 'The import was cancelled. Nothing of the file was added.';
+
+/** Imports under way in this process, by job id. */
+const running = new Map<string, AbortController>();
+
+const withTime = (record: SourceRecord, at: string, fileName: string): SourceRecord => ({
+  ...record,
+  retexa: {
+    ...record.retexa,
+    origins: Object.fromEntries(
+      Object.entries(record.retexa.origins).map(([field, list]) => [
+        field,
+        list.map((s) => (s.at === FILE_TIME ? { ...s, at, why: `from ${fileName}`.slice(0, 400) } : s)),
+      ]),
+    ),
+  },
+});
+
+/**
+ * Begins the import of a file and gives its job at once. The file is read in a worker; its entries are added in one
+ * transaction, at once when none of them is in the library, else when the person has said what to do with those.
+ * Refuses at once what is too large or in no format known.
+ */
+export async function importFile(
+  ctx: Context,
+  bytes: Uint8Array,
+  given: Omit<ImportInput, 'format'>,
+): Promise<Job> {
+  if (bytes.byteLength > MAX_IMPORT)
+    throw new Refusal(413, `${given.fileName} is larger than 40 MB. Cut it into smaller files.`);
+  const text = textOfBytes(bytes);
+  const format = sniff(text, given.fileName);
+  if (!format)
+    throw new Refusal(
+      415,
+      `${given.fileName} is in no format Retexa reads. It reads ${Object.values(READABLE)
+        .map((f) => f.label)
+        .join(', ')}.`,
+    );
+  const input: ImportInput = { ...given, format };
+  const job = await insertJob(ctx, 'import', input);
+  tell(ctx.libraryId, { kind: 'changed' });
+  void carryOut(ctx, job.id, (doing) => readAndMatch(ctx, job.id, text, input, doing));
+  return job;
+}
+
+interface Doing {
+  signal: AbortSignal;
+  /** Says how far it is; lets others be served, and stops here when the import was cancelled. */
+  step(words: string, done?: number, total?: number): Promise<void>;
+}
+
+async function carryOut(
+  ctx: Context,
+  jobId: string,
+  work: (doing: Doing) => Promise<ImportResult>,
+): Promise<void> {
+  const abort = new AbortController();
+  running.set(jobId, abort);
+  const doing: Doing = {
+    signal: abort.signal,
+    async step(words, done, total) {
+      tell(ctx.libraryId, {
+        kind: 'job',
+        job: { id: jobId, kind: 'import', state: 'running', step: words, ...(total ? { done, total } : {}) },
+      });
+      // The database answers at once, so without this nothing else would be served until the end.
+      await setImmediate();
+      if (abort.signal.aborted) throw new Refusal(499, CANCELLED);
+    },
+  };
+  try {
+    await updateJob(ctx, jobId, { state: 'running' });
+    const result = await work(doing);
+    await updateJob(ctx, jobId, { state: 'done', result });
+  } catch (error) {
+    if (!(error instanceof Refusal)) log.error({ job: jobId, err: error }, 'import failed');
+    const message = abort.signal.aborted
+      ? CANCELLED
+      : error instanceof Refusal
+        ? error.message
+        : 'Something went wrong inside Retexa during the import. Nothing of the file was added.';
+    await updateJob(ctx, jobId, { state: 'failed', result: null, error: { message, details: [] } }).catch(
+      (e: unknown) => log.error({ err: e }, 'job not noted'),
+    );
+  } finally {
+    running.delete(jobId);
+    tell(ctx.libraryId, { kind: 'changed' });
+  }
+}
+
+/** Stops an import that is under way; the transaction it is in adds nothing. */
+export function cancelImport(jobId: string): void {
+  running.get(jobId)?.abort();
+}
+
+async function readAndMatch(
+  ctx: Context,
+  jobId: string,
+  text: string,
+  input: ImportInput,
+  doing: Doing,
+): Promise<ImportResult> {
+  await doing.step(`Reading ${input.fileName}`);
+  const { entries, skipped } = await read({ task: 'file', format: input.format, text }, doing.signal);
+  const here: Here[] = [];
+  for (const [index, { record, line }] of entries.entries()) {
+    if (index % 50 === 0) await doing.step('Looking for what is here already', index, entries.length);
+    const [double] = (await doublesOf(ctx, record)).sort((a, b) => Number(b.sure) - Number(a.sure));
+    if (!double) continue;
+    const { id, label, reason, sure } = double;
+    here.push({ index, line, label: shortLabel(record), of: { id, label }, reason, sure });
+  }
+  if (here.length === 0) return add(ctx, { kind: 'import', entries, skipped }, input, new Map(), doing);
+  await hold(ctx, jobId, { kind: 'import', entries, skipped } satisfies HeldImport);
+  return { kind: 'asks', total: entries.length, skipped, here };
+}
+
+/** Answers what to do with the entries that are here, by their index; those not named are kept beside. Goes on with the import. */
+export async function answerImport(
+  ctx: Context,
+  jobId: string,
+  answers: Record<number, Answer>,
+): Promise<void> {
+  const job = await getJob(ctx, jobId);
+  const content = await held<HeldImport>(ctx, jobId);
+  const question = job.result as ImportResult | null;
+  if (
+    job.state !== 'done' ||
+    content?.kind !== 'import' ||
+    question?.kind !== 'asks' ||
+    !(await letGo(ctx, jobId))
+  )
+    throw new Refusal(409, 'This import waits for no answer any more.');
+  const decided = new Map(
+    question.here.map((h) => [h.index, { answer: answers[h.index] ?? 'both', sourceId: h.of.id }] as const),
+  );
+  void carryOut(ctx, jobId, (doing) => add(ctx, content, job.input as ImportInput, decided, doing));
+}
+
+type Decided = Map<number, { answer: Answer; sourceId: string }>;
+
+async function add(
+  ctx: Context,
+  { entries, skipped }: HeldImport,
+  input: ImportInput,
+  decided: Decided,
+  doing: Doing,
+): Promise<ImportReport> {
+  const { fileName, format } = input;
+  const report: ImportReport = {
+    kind: 'done',
+    fileName,
+    format,
+    added: [],
+    skipped,
+    merged: [],
+    leftOut: 0,
+    doubles: [],
+  };
+  const at = now();
+  await transaction(ctx, async (inner) => {
+    const project = input.projectId ? await findProject(inner, input.projectId) : undefined;
+    for (const [i, entry] of entries.entries()) {
+      if (i % 25 === 0) await doing.step(`Adding ${i + 1} of ${entries.length}`, i + 1, entries.length);
+      const record = withTime(entry.record, at, fileName);
+      const decision = decided.get(i);
+      if (decision?.answer === 'skip') report.leftOut++;
+      else if (decision?.answer === 'merge' && (await findSource(inner, decision.sourceId)))
+        report.merged.push(await mergeInto(inner, decision.sourceId, record, entry, fileName, at));
+      else await addNew(inner, record, entry, input, report);
+    }
+    if (project)
+      await fileSources(
+        inner,
+        project.id,
+        [...report.added, ...report.merged].map((a) => a.id),
+      );
+  });
+  return report;
+}
+
+async function addNew(
+  ctx: Context,
+  record: SourceRecord,
+  entry: ReadEntry,
+  input: ImportInput,
+  report: ImportReport,
+): Promise<void> {
+  const doubles = await doublesOf(ctx, record);
+  const source = await insertSource(ctx, record, {
+    checked: !input.toIntake,
+    why: `imported from ${input.fileName}`,
+    ...(entry.key ? { citekey: entry.key } : {}),
+  });
+  const label = shortLabel(record);
+  const notes =
+    entry.key && source.citekey !== entry.key
+      ? [...entry.notes, `citekey ${entry.key} was taken; it is ${source.citekey} now`]
+      : entry.notes;
+  report.added.push({ id: source.id, label, line: entry.line, notes });
+  const double = doubles[0];
+  if (double) report.doubles.push({ id: source.id, label, of: double.label, reason: double.reason });
+}
+
+/** Adds to a source what an entry knows besides; the entry's key leads to it from now on, where it is free. */
+async function mergeInto(
+  ctx: Context,
+  id: string,
+  record: SourceRecord,
+  entry: ReadEntry,
+  fileName: string,
+  at: string,
+): Promise<ImportReport['merged'][number]> {
+  const before = await getSource(ctx, id);
+  const { source, revisionId } = await updateSource(
+    ctx,
+    id,
+    before.revision,
+    { record: mergeRecords(before.record, record, {}, at) },
+    `merged with an entry of ${fileName}`,
+  );
+  const notes = [...entry.notes];
+  if (entry.key && entry.key !== source.citekey) {
+    const taken = await scoped<{ citekey: string }>(ctx, 'source').where({ citekey: entry.key }).first();
+    if (taken) notes.push(`citekey ${entry.key} belongs to another source; here it is ${source.citekey}`);
+    else {
+      await ctx
+        .db('alias')
+        .insert({ library_id: ctx.libraryId, alias: entry.key, source_id: id })
+        .onConflict(['library_id', 'alias'])
+        .ignore();
+      notes.push(`citekey ${entry.key} leads to ${source.citekey}`);
+    }
+  }
+  return { id, label: shortLabel(source.record), line: entry.line, notes, revision: revisionId ?? null };
+}
+
+/**
+ * Takes a whole import back: everything it added that is still there goes to the bin, and what it merged is as it was
+ * before, unless it was changed since. Gives the revisions made, for undoing, and the labels of what was left alone.
+ */
+export async function takeImportBack(
+  ctx: Context,
+  job: Job,
+): Promise<{ revisions: string[]; left: string[] }> {
+  const report = job.result as ImportResult | null;
+  if (job.kind !== 'import' || report?.kind === 'asks' || !report)
+    throw new Refusal(409, 'There is no import to take back here.');
+  const there = (await scoped<{ id: string }>(ctx, 'source')
+    .whereNull('binned')
+    .whereNull('merged_into')
+    .select('id')) as { id: string }[];
+  const living = new Set(there.map((r) => r.id));
+  return transaction(ctx, async (inner) => {
+    const revisions = await binSources(
+      inner,
+      report.added.map((a) => a.id).filter((id) => living.has(id)),
+      true,
+    );
+    const left: string[] = [];
+    for (const { revision, label } of [...(report.merged ?? [])].reverse()) {
+      if (!revision) continue;
+      const undone = await undoRevision(inner, revision);
+      if (undone) revisions.push(undone);
+      else left.push(label);
+    }
+    return { revisions, left };
+  });
+}
