@@ -13,15 +13,54 @@ need_tools() {
   command -v chromium >/dev/null || missing+=(chromium)
   command -v pandoc >/dev/null || missing+=(pandoc)
   command -v bib2xml >/dev/null || missing+=(bibutils)
+  command -v bibtex >/dev/null || missing+=(texlive-binaries)
+  command -v biber >/dev/null || missing+=(biber)
   [ ${#missing[@]} -eq 0 ] && return 0
   if command -v apt-get >/dev/null && [ "$(id -u)" = 0 ]; then
     echo "Installing ${missing[*]} …"
     apt-get update -qq
-    DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "${missing[@]}" >/dev/null
+    DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
   else
     echo "The tests need: ${missing[*]}. Install them with your package manager and run this again." >&2
     return 1
   fi
+}
+
+# Files the outside checks read, out of Debian's packages, which are unpacked and not installed: the CSL test suite,
+# the example files of BibTeX and biblatex, the plain style. On a machine without them those checks are skipped, with a word.
+need_outside() {
+  local cache="$PWD/.cache/outside"
+  [ -f "$cache/complete" ] && return 0
+  if ! command -v apt-get >/dev/null || [ "$(id -u)" != 0 ] || [ ! -f /etc/apt/sources.list.d/debian.sources ]; then
+    echo "The outside checks that need Debian's packages are skipped: this is not Debian, or not root." >&2
+    return 0
+  fi
+  echo "Fetching the files of the outside checks …"
+  local work
+  work=$(mktemp -d)
+  chmod 755 "$work"
+  (
+    set -e
+    cd "$work"
+    mkdir -p lists/partial
+    sed 's/^Types: deb$/Types: deb-src/' /etc/apt/sources.list.d/debian.sources >src.sources
+    apt_src() { apt-get -qq -o Dir::Etc::sourcelist=/dev/null -o Dir::Etc::sourceparts="$work" -o Dir::State::Lists="$work/lists" "$@"; }
+    apt_src update
+    apt_src source --download-only haskell-citeproc 2>/dev/null
+    tar xf haskell-citeproc_*.orig.tar.gz
+    apt-get -qq update
+    apt-get -qq download texlive-base texlive-bibtex-extra 2>/dev/null
+    for deb in *.deb; do
+      dpkg-deb --fsys-tarfile "$deb" | tar x --wildcards '*/biblatex-examples.bib' '*/bib/base/xampl.bib' '*/bst/base/plain.bst' 2>/dev/null || true
+    done
+    mkdir -p "$cache/csl-suite"
+    cp citeproc-*/test/csl/*.txt "$cache/csl-suite/"
+    for name in biblatex-examples.bib xampl.bib plain.bst; do
+      cp "$(find usr -name "$name" | head -1)" "$cache/"
+    done
+    touch "$cache/complete"
+  ) || echo "The files of the outside checks could not be had." >&2
+  rm -rf "$work"
 }
 
 # Builds when there is no build or a source is newer than it.

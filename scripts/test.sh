@@ -3,7 +3,7 @@
 set -uo pipefail
 cd "$(dirname "$0")/.."
 . scripts/setup.sh
-need_modules && need_tools || exit 1
+need_modules && need_tools && need_outside || exit 1
 
 failed=0
 step() {

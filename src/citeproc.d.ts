@@ -3,6 +3,8 @@ declare module 'citeproc' {
   interface Meta {
     hangingindent?: boolean | number;
     entry_ids: string[][];
+    bibstart: string;
+    bibend: string;
   }
   /** An item in the processor’s list: its place counts from 1. */
   interface Token {
@@ -10,20 +12,27 @@ declare module 'citeproc' {
     seq: number;
     disambig: unknown;
   }
-  interface Filter {
-    include: { field: string; value: string }[];
+  type Filter = Partial<
+    Record<'include' | 'exclude' | 'select' | 'quash', { field: string; value: string }[]>
+  >;
+  interface Cluster {
+    citationItems: CiteItem[];
+    properties: { noteIndex: number };
+    citationID?: string;
   }
+  type Place = [id: string, noteIndex: number];
   export interface Engine {
     opt: { development_extensions: Record<string, boolean> };
-    updateItems(ids: string[]): void;
+    updateItems(ids: string[], nosort?: boolean): void;
     makeBibliography(filter?: Filter): [Meta, string[]];
-    registry: { reflist: Token[] };
-    previewCitationCluster(
-      cluster: { citationItems: CiteItem[]; properties: { noteIndex: number } },
-      before: unknown[],
-      after: unknown[],
-      format: string,
-    ): string;
+    makeCitationCluster(items: CiteItem[]): string;
+    processCitationCluster(
+      cluster: Cluster,
+      before: Place[],
+      after: Place[],
+    ): [unknown, [index: number, text: string, id: string][]];
+    registry: { reflist: Token[]; citationreg: { citationByIndex: (Cluster & { citationID: string })[] } };
+    previewCitationCluster(cluster: Cluster, before: unknown[], after: unknown[], format: string): string;
   }
   const CSL: { Engine: new (sys: object, style: Tree | string, lang: string, force?: boolean) => Engine };
   export default CSL;

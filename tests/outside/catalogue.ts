@@ -18,8 +18,15 @@ const asset = (file: string) => JSON.parse(readFileSync(join(assets, file), 'utf
 export const style = (id: string): Tree =>
   openTree((asset(catalogue.styles[id]!.file) as Record<string, CompactTree>)[id]!);
 
-/** A locale of the catalogue, opened. */
-export const locale = (id: string): Tree => openTree(asset(catalogue.locales[id]!) as CompactTree);
+const opened = new Map<string, Tree>();
+
+/** A locale of the catalogue, opened; US English where there is none, as processors fall back. */
+export function locale(id: string): Tree {
+  const file = catalogue.locales[id] ?? catalogue.locales['en-US']!;
+  const tree = opened.get(file) ?? openTree(asset(file) as CompactTree);
+  opened.set(file, tree);
+  return tree;
+}
 
 const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 

@@ -1,6 +1,8 @@
-export { openTree, type CompactTree, type Tree } from './tree';
+export { nodesNamed, openTree, type CompactTree, type Tree } from './tree';
+export { treeOfElement } from './xml';
 export {
   createPrinter,
+  openEngine,
   styleFacts,
   type CitationFormat,
   type CiteItem,

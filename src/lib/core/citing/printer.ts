@@ -88,26 +88,64 @@ interface Processor {
 
 const MARK = '\u0001';
 
-function processorFor(style: Tree, locale: Tree, lang: string): Processor {
-  const items = new Map<string, CslItem>();
-  const latest = new Map<string, { content: string; id: string }>();
-  let serial = 0;
+/** What a processor asks for: items by its ids, locales by language. */
+export interface Shelf {
+  itemOf(id: string): CslItem | undefined;
+  localeOf(lang: string): Tree;
+  /** Abbreviations of a kind, such as `container-title`, by the full value. */
+  abbreviation?(kind: string, value: string): string | undefined;
+}
+
+/**
+ * Opens a processor that prints in a language, whatever the style's own is. `marked` has its output say of each part
+ * which variables it was printed from; that is for references only, since in a citation of several works it would keep
+ * the processor from joining "1982a" and "1982b" as the style asks. Throws an Error in the processor's words when the
+ * style cannot be used.
+ */
+export function openEngine(style: Tree, shelf: Shelf, lang: string, marked: boolean): Engine {
   const engine = new CSL.Engine(
     {
-      retrieveLocale: () => locale,
-      retrieveItem: (id: string) => ({ ...items.get(id), id }),
-      variableWrapper: (
-        { variableNames }: { variableNames: string[] },
-        before: string,
-        text: string,
-        after: string,
-      ) => `${before}<span data-variables="${variableNames.join(' ')}">${text}</span>${after}`,
+      retrieveLocale: (wanted: string) => shelf.localeOf(wanted),
+      retrieveItem: (id: string) => ({ ...shelf.itemOf(id), id }),
+      ...(shelf.abbreviation
+        ? {
+            getAbbreviation: (
+              _list: string,
+              found: Record<string, Record<string, Record<string, string>>>,
+              jurisdiction: string,
+              kind: string,
+              value: string,
+            ) => {
+              const short = shelf.abbreviation!(kind, value);
+              ((found[jurisdiction] ??= {})[kind] ??= {})[value] ??= short ?? '';
+            },
+          }
+        : {}),
+      ...(marked
+        ? {
+            variableWrapper: (
+              { variableNames }: { variableNames: string[] },
+              before: string,
+              text: string,
+              after: string,
+            ) => `${before}<span data-variables="${variableNames.join(' ')}">${text}</span>${after}`,
+          }
+        : {}),
     },
-    style,
+    // The processor writes into the tree it is given.
+    structuredClone(style),
     lang,
     true,
   );
   engine.opt.development_extensions.wrap_url_and_doi = false;
+  return engine;
+}
+
+function processorFor(style: Tree, locale: Tree, lang: string, marked = true): Processor {
+  const items = new Map<string, CslItem>();
+  const latest = new Map<string, { content: string; id: string }>();
+  let serial = 0;
+  const engine = openEngine(style, { itemOf: (id) => items.get(id), localeOf: () => locale }, lang, marked);
   return {
     engine,
     know(item) {
@@ -143,6 +181,8 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
   // Single references are printed apart, so that they do not take the list out of the processor.
   let apart: Processor | undefined;
   const singles = () => (apart ??= processorFor(style, locale, lang));
+  let inText: Processor | undefined;
+  const citations = () => (inText ??= processorFor(style, locale, lang, false));
   const { hasList } = styleFacts(style);
   const [bibliography] = nodesNamed(style, 'bibliography');
   const dashes = bibliography?.attrs['subsequent-author-substitute'] !== undefined;
@@ -236,7 +276,7 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       return references;
     },
     citation(all, cited, named = false) {
-      const { engine, know, forgetAllBut } = singles();
+      const { engine, know, forgetAllBut } = citations();
       const ids = new Map(all.map((item) => [item.id, know(item)]));
       engine.updateItems([...ids.values()]);
       const cluster = (works: CiteItem[]) =>

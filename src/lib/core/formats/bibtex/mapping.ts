@@ -26,6 +26,7 @@ export const TYPE_RULES: TypeRule[] = [
   { bib: 'article', csl: 'article-newspaper', subtype: 'newspaper', write: LATEX },
   { bib: 'article', csl: 'article-journal', write: BOTH },
   { bib: 'book', csl: 'book', write: BOTH },
+  { bib: 'collection', csl: 'book' },
   { bib: 'incollection', csl: 'chapter', write: BOTH },
   { bib: 'inbook', csl: 'chapter' },
   { bib: 'inproceedings', csl: 'paper-conference', write: BOTH },
@@ -50,26 +51,25 @@ export const TYPE_RULES: TypeRule[] = [
   { bib: 'inreference', csl: 'entry-dictionary', subtype: 'entry-dictionary', write: LATEX },
   { bib: 'inreference', csl: 'entry-encyclopedia', write: LATEX },
   { bib: 'periodical', csl: 'periodical', write: LATEX },
-  { bib: 'movie', csl: 'motion_picture', write: LATEX },
+  { bib: 'movie', csl: 'motion_picture' },
   { bib: 'video', csl: 'motion_picture' },
   { bib: 'audio', csl: 'song' },
-  { bib: 'music', csl: 'song', write: LATEX },
-  { bib: 'image', csl: 'graphic', write: LATEX },
+  { bib: 'music', csl: 'song' },
+  { bib: 'image', csl: 'graphic' },
   { bib: 'artwork', csl: 'graphic' },
-  { bib: 'letter', csl: 'personal_communication', write: LATEX },
-  { bib: 'legislation', csl: 'legislation', write: LATEX },
-  { bib: 'legal', csl: 'treaty', write: LATEX },
-  { bib: 'jurisdiction', csl: 'legal_case', write: LATEX },
-  { bib: 'performance', csl: 'performance', write: LATEX },
-  { bib: 'review', csl: 'review', write: LATEX },
-  { bib: 'standard', csl: 'standard', write: LATEX },
+  { bib: 'letter', csl: 'personal_communication' },
+  { bib: 'legislation', csl: 'legislation' },
+  { bib: 'legal', csl: 'treaty' },
+  { bib: 'jurisdiction', csl: 'legal_case' },
+  { bib: 'performance', csl: 'performance' },
+  { bib: 'review', csl: 'review' },
+  { bib: 'standard', csl: 'standard' },
   { bib: 'commentary', csl: 'document' },
   { bib: 'bibnote', csl: 'document' },
   { bib: 'bookinbook', csl: 'chapter' },
   { bib: 'suppbook', csl: 'chapter' },
   { bib: 'suppcollection', csl: 'chapter' },
   { bib: 'suppperiodical', csl: 'article-journal' },
-  { bib: 'collection', csl: 'book' },
   { bib: 'reference', csl: 'book' },
   { bib: 'mvbook', csl: 'book' },
   { bib: 'mvcollection', csl: 'book' },
@@ -117,6 +117,16 @@ const INSIDE: CslType[] = ['chapter', 'paper-conference', 'entry', 'entry-encycl
 const NOT_BOOKS = CSL_TYPES.filter((type) => type !== 'book');
 const NEVER: Dialect[] = [];
 
+/** Types written as @online, @software and @misc, whose entries in biblatex have an organization and no publisher. */
+const WITHOUT_PUBLISHER = CSL_TYPES.filter(
+  (type) =>
+    type === 'webpage' ||
+    type.startsWith('post') ||
+    type === 'software' ||
+    !TYPE_RULES.some((r) => r.csl === type && r.write?.includes('biblatex')) ||
+    type === 'document',
+);
+
 /** Text fields. BibTeX's: btxdoc, section 3.2; the others: biblatex manual, section 2.2.2, and common practice where marked. */
 export const FIELD_RULES: FieldRule[] = [
   { bib: 'title', csl: 'title', titleCase: true },
@@ -142,7 +152,7 @@ export const FIELD_RULES: FieldRule[] = [
   { bib: 'school', csl: 'publisher', types: ['thesis'], write: TEX },
   { bib: 'institution', csl: 'publisher', types: ['thesis'], write: LATEX, list: true },
   { bib: 'institution', csl: 'publisher', types: ['report'], list: true },
-  { bib: 'organization', csl: 'publisher', types: ['webpage', 'post', 'post-weblog', 'software'], write: LATEX, list: true },
+  { bib: 'organization', csl: 'publisher', types: WITHOUT_PUBLISHER, write: LATEX, list: true },
   { bib: 'publisher', csl: 'publisher', list: true },
   { bib: 'howpublished', csl: 'publisher', write: NEVER },
   { bib: 'school', csl: 'publisher', write: NEVER },

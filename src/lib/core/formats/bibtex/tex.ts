@@ -11,6 +11,12 @@ const marked = (tag: string, inner: string) =>
 
 /** How deep groups are read as such; beyond it braces are dropped, so that no file can exhaust the stack. */
 const DEEPEST = 200;
+/** Text with single blanks; ties stay. */
+const spaced = (text: string) =>
+  (/[^\S \u00a0]|[^\S\u00a0]{2}/.test(text) ? text.replace(/[^\S\u00a0]+/g, ' ') : text).trim();
+
+/** Text that stands for itself. */
+const ORDINARY = /[^\\{}$~`'-]+/y;
 const PLAIN = /[\\{}$~`'\-&]/;
 
 /**
@@ -19,7 +25,7 @@ const PLAIN = /[\\{}$~`'\-&]/;
  * set and they stand inside other text; maths is written out legibly. Of an unknown command the argument stays.
  */
 export function texToText(tex: string, protect = false): string {
-  if (!PLAIN.test(tex)) return nfc(tex.replace(/\s+/g, ' ').trim());
+  if (!PLAIN.test(tex)) return nfc(spaced(tex));
   let at = 0;
   let depth = 0;
   const blanks = () => {
@@ -111,6 +117,12 @@ export function texToText(tex: string, protect = false): string {
   function run(until: string | undefined): string {
     let out = '';
     while (at < tex.length) {
+      ORDINARY.lastIndex = at;
+      if (ORDINARY.test(tex)) {
+        out += tex.slice(at, ORDINARY.lastIndex);
+        at = ORDINARY.lastIndex;
+        continue;
+      }
       const c = tex[at]!;
       if (c === until) return out;
       if (c === '{') {
@@ -164,7 +176,7 @@ export function texToText(tex: string, protect = false): string {
   // A value that is protected as a whole ({{Title}}) has nothing that needs telling apart.
   const wholly = /^<span class="nocase">((?:(?!<span class="nocase">)[\s\S])*)<\/span>$/.exec(result);
   if (wholly) result = wholly[1]!;
-  return nfc(result.replace(/[^\S\u00a0]+/gu, ' ').trim());
+  return nfc(spaced(result));
 }
 
 /** Maths written out: Greek letters and signs as characters, raised and lowered parts as rich text, fractions with a slash. */

@@ -55,6 +55,9 @@ function entryType(
     ) ??
     own.find((r) => !r.genre) ??
     own[0];
+  // A book that has editors and no author is a collection to biblatex.
+  if (rule?.bib === 'book' && dialect === 'biblatex' && record.editor && !record.author)
+    return { rule, bib: 'collection' };
   if (rule) return { rule, bib: rule.bib, ...(rule.subtype ? { subtype: rule.subtype } : {}) };
   const bib = dialect === 'biblatex' ? 'misc' : (WRITE_AS[record.type] ?? 'misc');
   const other = TYPE_RULES.find((r) => r.bib === bib && r.write?.includes(dialect) && !r.subtype)!;

@@ -8,17 +8,33 @@ const decoded = (text: string) =>
     .replace(/&quot;/g, '"')
     .replace(/&#39;/g, "'");
 
+const VERSION = 'ctx_ver=Z39.88-2004';
+/** A ContextObject is one word, and in a page the whole value of an attribute. */
+const END = /[\s"'<>]/g;
+/** The longest that is looked for before the version, which is nearly always the first of its keys. */
+const BEFORE = 4_000;
+
+function startOf(text: string, at: number): number {
+  let from = at;
+  while (from > 0 && at - from < BEFORE && !/[\s"'<>]/.test(text[from - 1]!)) from--;
+  return from;
+}
+
 /**
  * Reads ContextObjects (ANSI/NISO Z39.88-2004) from any text that holds them: in the `title` of COinS spans, or one a
  * line as key and value pairs.
  */
 export function readCoins(text: string): ReadResult {
   const result: ReadResult = { entries: [], skipped: [] };
-  for (const m of text.matchAll(/[^\s"'<>]*ctx_ver=Z39\.88-2004[^\s"'<>]*/g)) {
-    const line = text.slice(0, m.index).split('\n').length;
-    const candidates = fromContextObject(decoded(m[0]));
+  for (let at = text.indexOf(VERSION); at !== -1; at = text.indexOf(VERSION, at + 1)) {
+    const from = startOf(text, at);
+    END.lastIndex = at;
+    const object = text.slice(from, END.exec(text)?.index ?? text.length);
+    const line = text.slice(0, from).split('\n').length;
+    at = from + object.length;
+    const candidates = fromContextObject(decoded(object));
     if (!candidates.some((c) => c.field === 'title' || c.field === 'container-title'))
-      result.skipped.push({ line, reason: 'a ContextObject without a title', text: m[0].slice(0, 120) });
+      result.skipped.push({ line, reason: 'a ContextObject without a title', text: object.slice(0, 120) });
     else {
       const record = asFromFile(reconcile(candidates, '', FILE_TIME));
       result.entries.push({ record, line, notes: [] });
