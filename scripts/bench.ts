@@ -2,8 +2,8 @@
  * Benchmarks, not tests: each figure is measured in this run on this machine, as the median of several rounds.
  * `npm run bench`. Needs a build (`npm run build`) and Chromium.
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, openSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
@@ -16,7 +16,7 @@ import { readPdfText } from '../src/lib/reading/pdf';
 import { endRecogniser, recognise } from '../src/lib/reading/scan';
 import { DOCUMENTS } from '../stand-ins/documents';
 import { MARSH, THESIS, htmlOf } from '../stand-ins/texts';
-import { readFormat, writeFormat } from '../src/lib/core/formats/index';
+import { FORMATS, readFormat, writeFormat } from '../src/lib/core/formats/index';
 import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
 import { defaultContext, transaction } from '../src/lib/server/context';
 import { openDatabase } from '../src/lib/server/db/open';
@@ -120,14 +120,62 @@ console.log('Reference list, 1,000 sources, APA');
   await closePools();
 }
 
-console.log('\nBibTeX, 5,000 entries');
+/** The time a command takes, in milliseconds, with a file on its standard input. */
+function outside(command: string, args: string[], file: string): number {
+  const took = performance.now();
+  const made = spawnSync(command, args, { stdio: [openSync(file, 'r'), 'ignore', 'ignore'] });
+  if (made.error) throw made.error;
+  return performance.now() - took;
+}
+
+console.log(
+  '\nFormats: 5,000 entries, ours in this process and the others in theirs, in turn, best of three',
+);
 {
-  const items = Array.from({ length: 5_000 }, (_, n) => ({ key: `k${n}`, record: generated(n) }));
-  const [written, { text }] = await timed(() => writeFormat('bibtex', items));
-  row('writing', ms(written), `${(text.length / 1e6).toFixed(1)} MB`);
-  const reads: number[] = [];
-  for (let i = 0; i < 5; i++) reads.push((await timed(() => readFormat('bibtex', text)))[0]);
-  row('reading and mapping', ms(median(reads)));
+  const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-formats-'));
+  const items = (count: number) =>
+    Array.from({ length: count }, (_, n) => ({ key: `k${n}`, record: generated(n) }));
+  const bib = join(folder, 'five.bib');
+  const json = join(folder, 'five.json');
+  const large = join(folder, 'fifty.bib');
+  const five = items(5_000);
+  writeFileSync(bib, writeFormat('bibtex', five).text);
+  writeFileSync(json, writeFormat('csl-json', five).text);
+  writeFileSync(large, writeFormat('bibtex', items(50_000)).text);
+  const cli = ['build/cli/retexa.js', 'convert'];
+  const best: Record<string, number> = {};
+  const note = (name: string, took: number) => (best[name] = Math.min(best[name] ?? Infinity, took));
+  for (let i = 0; i < 3; i++) {
+    const text = readFileSync(bib, 'utf8');
+    note('read', (await timed(() => readFormat('bibtex', text)))[0]);
+    note('pandoc read', outside('pandoc', ['-f', 'bibtex', '-t', 'csljson', bib], bib));
+    note('bib2xml', outside('bib2xml', [bib], bib));
+    note('write', (await timed(() => FORMATS.bibtex.write(five)))[0]);
+    note('told', (await timed(() => writeFormat('bibtex', five)))[0]);
+    note('pandoc write', outside('pandoc', ['-f', 'csljson', '-t', 'bibtex', json], json));
+    note('convert', outside('node', [...cli, bib, '--to', 'csl-json', '-o', join(folder, 'o.json')], bib));
+  }
+  const times = (name: string, other: string) =>
+    `${(best[other]! / best[name]!).toFixed(1)} times faster than ${other.replace(/ .*/, '')}`;
+  row('reading and mapping', ms(best.read!), `${times('read', 'pandoc read')}, ${times('read', 'bib2xml')}`);
+  row('pandoc -f bibtex -t csljson', ms(best['pandoc read']!));
+  row('bib2xml', ms(best.bib2xml!));
+  row('retexa convert, the whole process', ms(best.convert!), times('convert', 'pandoc read'));
+  row('writing BibTeX', ms(best.write!), times('write', 'pandoc write'));
+  row('writing it and reading it back to tell the losses', ms(best.told!), times('told', 'pandoc write'));
+  row('pandoc -f csljson -t bibtex', ms(best['pandoc write']!));
+  const small = readFileSync(bib, 'utf8');
+  const all = readFileSync(large, 'utf8');
+  const one = (await timed(() => readFormat('bibtex', small)))[0];
+  const ten = (await timed(() => readFormat('bibtex', all)))[0];
+  row('50,000 entries, reading', ms(ten), `${(ten / one).toFixed(1)} times 5,000`);
+  const [smallWritten] = await timed(() => FORMATS.bibtex.write(five));
+  const fifty = items(50_000);
+  const [largeWritten] = await timed(() => FORMATS.bibtex.write(fifty));
+  row('50,000 entries, writing', ms(largeWritten), `${(largeWritten / smallWritten).toFixed(1)} times 5,000`);
+  const script = `const { readFileSync } = await import('node:fs'); const { readFormat } = await import('./src/lib/core/formats/index.ts'); const r = readFormat('bibtex', readFileSync(${JSON.stringify(large)}, 'utf8')); console.log(r.entries.length, Math.round(process.resourceUsage().maxRSS / 1024));`;
+  const said = execFileSync('npx', ['tsx', '--input-type=module', '-e', script], { encoding: 'utf8' }).trim();
+  row('50,000 entries, most memory of the process that reads them', `${said.split(' ')[1]} MB`);
 }
 
 console.log('\nSources, 10,000');

@@ -20,7 +20,7 @@ const titles = runInNewContext(
 
 const styles: Record<
   string,
-  { title: string; format: string; file: string; hasList: boolean; locale?: string }
+  { title: string; format: string; fields: string[]; file: string; hasList: boolean; locale?: string }
 > = {};
 const locales: Record<string, string> = {};
 for (const file of readdirSync(join(dist, 'assets')).sort()) {

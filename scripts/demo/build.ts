@@ -17,7 +17,12 @@ import { insertPreset } from '../../src/lib/server/repositories/presets';
 import { placeSource, sectionNamed } from '../../src/lib/server/repositories/sections';
 import { answerHere, capture, type CaptureResult } from '../../src/lib/server/services/capture';
 import { keepPassage } from '../../src/lib/server/services/passages';
-import { importFile, type ImportReport } from '../../src/lib/server/services/imports';
+import {
+  answerImport,
+  importFile,
+  type ImportReport,
+  type ImportResult,
+} from '../../src/lib/server/services/imports';
 import { checkSource, editSource } from '../../src/lib/server/services/sources';
 import { closePools } from '../../src/lib/server/workers/pools';
 import { BLOG, GUIDE, MARSH, NEWS, THESIS, TURBINES, type Part } from '../../stand-ins/texts';
@@ -30,7 +35,7 @@ async function settled(job: Job): Promise<Job> {
     const now = await getJob(ctx, job.id);
     if (now.state === 'failed') throw new Error(`${JSON.stringify(job.input)}: ${now.error?.message}`);
     if (now.state === 'done') {
-      const asks = (now.result as CaptureResult).kind === 'here';
+      const asks = ['here', 'asks'].includes((now.result as CaptureResult | ImportResult).kind);
       if (!asks) await scoped(ctx, 'job').where({ id: job.id }).update({ state: 'dismissed' });
       return now;
     }
@@ -121,9 +126,14 @@ async function build(): Promise<void> {
     await importFile(ctx, bytes, { fileName: 'tide-mills.json', projectId: thesis.id, toIntake: false }),
   );
   const other = new TextEncoder().encode(OTHER_FILE);
-  await settled(
+  // Some of it is in the library already; both are kept, so that there are doubles to look at.
+  const second = await settled(
     await importFile(ctx, other, { fileName: 'from-a-colleague.bib', projectId: thesis.id, toIntake: false }),
   );
+  if ((second.result as ImportResult).kind === 'asks') {
+    await answerImport(ctx, second.id, {});
+    await settled(second);
+  }
   const idOf = new Map((imported.result as ImportReport).added.map((a, i) => [String(SOURCES[i]!.id), a.id]));
   await fileSources(
     ctx,

@@ -1,4 +1,5 @@
-import { readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import {
   asksFor,
@@ -9,6 +10,7 @@ import {
   markdownDocument,
   missingFor,
   rtfDocument,
+  styleFacts,
   type PrintedList,
 } from '../lib/core/citing';
 import {
@@ -117,6 +119,10 @@ function catalogue(): Catalogue {
 
 function styleNamed(id: string | undefined): { id: string; file: string; hasList: boolean } {
   if (!id) throw new Unusable('--style ID is needed; retexa styles lists them.');
+  if (/\.csl$/i.test(id)) {
+    if (!existsSync(id)) throw new Unusable(`--style ${id}: there is no such file.`);
+    return { id, file: resolve(id), hasList: styleFacts(styleTree(id, resolve(id))).hasList };
+  }
   const found = catalogue().styles[id];
   if (!found) throw new Unusable(`There is no style “${id}”; retexa styles ${id} may find one near it.`);
   return { id, ...found };

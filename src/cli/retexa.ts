@@ -1,5 +1,4 @@
 import { parseArgs } from 'node:util';
-import { read } from './read';
 import { check, cite, convert, styles, type Outcome } from './references';
 import { Unusable } from './unusable';
 
@@ -10,6 +9,7 @@ retexa convert IN [--from FORMAT] --to bibtex|biblatex|ris|csl-json [-o OUT]
 retexa cite IN --style ID [--locale L] [--as text|html|rtf|markdown|latex] [--from FORMAT]
 retexa styles [WORDS]
 retexa check IN --style ID [--from FORMAT]
+  FORMAT of --from may also be medline, mods, marcxml, coins. ID is an id of the catalogue or the path of a .csl file.
   IN may be - for standard input. Exit: 0 done, 1 done but some entries were skipped or lossy, 2 could not.
 `;
 
@@ -48,6 +48,8 @@ async function run(command: Command, args: string[]): Promise<Outcome> {
   if (command === 'convert') return convert(file, options);
   if (command === 'cite') return cite(file, options);
   if (command === 'check') return check(file, options);
+  // Its readers take two seconds to load, which the other commands do without.
+  const { read } = await import('./read');
   return {
     data: `${JSON.stringify(await read(file, options.address), null, 2)}\n`,
     words: [],

@@ -1,5 +1,6 @@
 import { error, json, type RequestEvent, type RequestHandler } from '@sveltejs/kit';
 import { z } from 'zod';
+import { ANNOTATION_KINDS } from '$lib/core/citing';
 import type { Context } from '$lib/server/context';
 import { Refusal } from '$lib/server/refusal';
 
@@ -50,8 +51,14 @@ export const look = z.object({ style: z.string().max(200), locale: z.string().ma
 export const scope = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('library') }),
   z.object({ kind: z.literal('project'), projectId: z.string() }),
+  z.object({ kind: z.literal('section'), sectionId: z.string().max(60) }),
+  z.object({ kind: z.literal('tag'), tag: z.string().max(120), projectId: z.string().max(60).optional() }),
   z.object({ kind: z.literal('selection'), ids }),
 ]);
+export const setting = z.object({
+  group: z.enum(['kind', 'section']).optional(),
+  annotate: z.array(z.enum(ANNOTATION_KINDS)).optional(),
+});
 
 /** The bytes of a request's body. */
 export const bytesOf = async (request: Request): Promise<Uint8Array> =>

@@ -278,6 +278,111 @@ describe('the reference list', () => {
   });
 });
 
+describe('styles', () => {
+  const STYLE = `<?xml version="1.0" encoding="utf-8"?>
+<style xmlns="http://purl.org/net/xbiblio/csl" class="in-text" version="1.0" default-locale="en-GB">
+  <info><title>House style of the mill</title><id>http://house.example/style</id><updated>2026-01-01T00:00:00+00:00</updated><category citation-format="author-date"/></info>
+  <citation><layout prefix="(" suffix=")"><names variable="author"><name form="short"/></names></layout></citation>
+  <bibliography><layout suffix=" ¶"><text variable="title" font-style="italic" suffix=" by "/><names variable="author"/></layout></bibliography>
+</style>`;
+  const bring = async (name: string, text: string) => {
+    const path = join(folder, name);
+    await writeFile(path, text);
+    const input = (await me.page.$('input[aria-label="Style file"]')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(path);
+  };
+  const unfold = async () => {
+    await me.page.waitForSelector('.entry');
+    await me.page.click('[aria-label^="Citing style"]');
+    await me.page.waitForSelector('.panel [role=option]');
+  };
+  it('are found by kind and field, shown on one’s own sources, and kept at hand', async () => {
+    await me.open('/references');
+    await unfold();
+    await me.page.select('[aria-label="How it cites"]', 'numeric');
+    await me.page.select('[aria-label="Field of study"]', 'botany');
+    await until('only numeric ones', async () =>
+      me.page.$$eval(
+        '.panel [role=option] small',
+        (all) => all.length > 0 && all.every((s) => s.textContent === 'numbers'),
+      ),
+    );
+    await me.page.select('[aria-label="How it cites"]', '');
+    await me.page.select('[aria-label="Field of study"]', '');
+    await me.type('Find a style by name', 'ieee');
+    await until('the preview', async () =>
+      me.page.$eval('.panel .preview', (p) => /Brandt|Ferreira/.test(p.textContent ?? '')).catch(() => false),
+    );
+    await me.page.click('[aria-label="Keep IEEE at hand"]');
+    await me.type('Find a style by name', '');
+    await until('IEEE first', async () =>
+      (await me.page.$eval('.panel [role=option]', (o) => o.textContent ?? '').catch(() => '')).includes(
+        'IEEE',
+      ),
+    );
+  });
+  it('that a person brings are held against the schema, and print', async () => {
+    await me.open('/references');
+    await unfold();
+    await bring('wrong.csl', STYLE.replace('variable="title"', 'variable="titel"'));
+    await me.see('wrong.csl is no style that can be used', '.toasts');
+    await me.see('line 5: attribute variable with invalid value "titel"', '.toasts');
+    await bring('house.csl', STYLE);
+    await me.see('Salt marsh recovery by Ana Ferreira, Tsz Ho Ng ¶');
+    await me.see('House style of the mill');
+    await unfold();
+    await me.page.click('[aria-label="Take House style of the mill out of the catalogue"]');
+    await me.see('is out of the catalogue', '.toasts');
+    await me.open('/references');
+  });
+});
+
+describe('what a list holds and how it is set', () => {
+  const entries = () =>
+    me.page.$$eval('.entry > .reference', (all) => all.map((e) => (e as HTMLElement).innerText));
+  it('is exactly what a text cites, with the keys no source has named', async () => {
+    await me.open('/references');
+    await me.page.waitForSelector('.entry');
+    await me.page.select('[aria-label="What the list holds"]', 'text');
+    await me.type('The text', 'As \\textcite[7]{brandt2011} shows, [see @ferreira2021, p. 9; @nobody1900].');
+    await me.press('Find what is cited');
+    await me.see('2 sources are cited.', 'dialog');
+    await me.see('This key has no source: nobody1900.', 'dialog');
+    await me.press('Print what is cited');
+    await until('two entries', async () => (await entries()).length === 2);
+    expect((await entries()).join()).toMatch(/Brandt[\s\S]*Ferreira/);
+  });
+  it('is narrowed to a tag, and grouped by kind of source', async () => {
+    await me.open('/references?scope=library');
+    await me.page.waitForSelector('.entry');
+    await me.page.select('[aria-label="Grouping"]', 'kind');
+    await me.see('Books', '.sheet');
+    await me.see('Articles', '.sheet');
+    await me.press('Markdown');
+    const text = await downloaded(me, 'references.md');
+    expect(text).toMatch(/## Books\n\n[\s\S]*Dredging[\s\S]*## Articles\n\n[\s\S]*Salt marsh recovery/);
+    await me.page.select('[aria-label="Grouping"]', '');
+  });
+});
+
+describe('citekeys', () => {
+  it('are made of chosen parts, shown beforehand, and the old ones still lead', async () => {
+    await me.open('/references?scope=library');
+    await me.page.waitForSelector('.entry');
+    await me.press('How citekeys are made…');
+    await me.page.waitForSelector('dialog .parts');
+    await me.page.click('dialog [aria-label="Leave out first word of the title"]');
+    await me.page.select('dialog select', '-');
+    await me.see('ferreira-2021', 'dialog');
+    await me.page.$$eval('dialog input[type=checkbox]', ([box]) => (box as HTMLInputElement).click());
+    await me.press('Make keys so');
+    await until('new keys', () => Promise.resolve(citekeys().includes('ferreira-2021')));
+    expect(app.rows("SELECT alias FROM alias WHERE alias = 'ferreira2021'")).toHaveLength(1);
+    await me.press('Undo', '.toasts');
+    await until('old keys', () => Promise.resolve(citekeys().includes('ferreira2021')));
+  });
+});
+
 describe('citing in the text', () => {
   const printed = () => me.page.$eval('dialog .printed', (p) => (p as HTMLElement).innerText.trim());
   const shows = (words: string) =>

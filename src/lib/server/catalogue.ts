@@ -9,6 +9,7 @@ import { Refusal } from './refusal';
 export interface CatalogueStyle {
   title: string;
   format: string;
+  fields: string[];
   file: string;
   hasList: boolean;
   locale?: string;
@@ -26,9 +27,22 @@ function catalogue(): Catalogue {
   return loaded;
 }
 
+/** Styles people brought, by id; filled from the database at start and kept in step with it. */
+const brought = new Map<string, OwnStyle>();
+
+/** A style a person brought: its `file` is where its .csl is kept. */
+export interface OwnStyle extends CatalogueStyle {
+  id: string;
+  libraryId: string;
+}
+
+/** Makes a brought style known here, or forgets it. */
+export const knowStyle = (style: OwnStyle): void => void brought.set(style.id, style);
+export const forgetStyle = (id: string): void => void brought.delete(id);
+
 /** A style by its id; refuses when the catalogue has none. */
 export function styleOf(id: string): CatalogueStyle {
-  const style = catalogue().styles[id];
+  const style = brought.get(id) ?? catalogue().styles[id];
   if (!style) throw new Refusal(422, `There is no style “${id}” in the catalogue. Choose another style.`);
   return style;
 }
@@ -41,30 +55,49 @@ export function localeFile(id: string): string {
   return file;
 }
 
-/** Styles whose name has all the words, the ones offered first at the top; at most `limit`. */
-export function findStyles(words: string, limit = 40): { id: string; label: string; format: string }[] {
+/** What styles are asked for: words of their name, how they cite, a field of study. */
+export interface StyleQuery {
+  words?: string;
+  format?: string;
+  field?: string;
+}
+
+export interface FoundStyle {
+  id: string;
+  label: string;
+  format: string;
+  favourite: boolean;
+  own: boolean;
+}
+
+/** Styles that answer a query: favourites, then a person's own, then those offered first, then by name; at most `limit`. */
+export function findStyles(
+  { words = '', format, field }: StyleQuery,
+  libraryId: string,
+  favourites: Set<string>,
+  limit = 60,
+): FoundStyle[] {
   const wanted = fold(words).split(' ').filter(Boolean);
   const first = STYLES.map((s) => s.id);
-  const { styles } = catalogue();
-  const all = [
-    ...first,
-    ...Object.keys(styles)
-      .filter((id) => !first.includes(id))
-      .sort(),
-  ];
-  return all
-    .map((id) => ({
-      id,
-      label: first.includes(id) ? styleLabel(id) : styles[id]!.title,
-      format: styles[id]!.format,
-    }))
-    .filter(({ id, label }) => wanted.every((w) => fold(`${label} ${id} ${styles[id]!.title}`).includes(w)))
+  const own = [...brought.values()].filter((s) => s.libraryId === libraryId).map((s) => s.id);
+  const ids = new Set([...favourites, ...own, ...first, ...Object.keys(catalogue().styles).sort()]);
+  return [...ids]
+    .flatMap((id) => {
+      const style = brought.get(id) ?? catalogue().styles[id];
+      if (!style || (format && style.format !== format) || (field && !style.fields.includes(field)))
+        return [];
+      const label = styleName(id);
+      if (!wanted.every((w) => fold(`${label} ${id} ${style.title}`).includes(w))) return [];
+      return [{ id, label, format: style.format, favourite: favourites.has(id), own: brought.has(id) }];
+    })
     .slice(0, limit);
 }
 
 /** A style's name as shown anywhere. */
 export const styleName = (id: string): string =>
-  STYLES.some((s) => s.id === id) ? styleLabel(id) : (catalogue().styles[id]?.title ?? id);
+  STYLES.some((s) => s.id === id)
+    ? styleLabel(id)
+    : (brought.get(id)?.title ?? catalogue().styles[id]?.title ?? id);
 
 /** All languages of the package, those offered first at the top. */
 export function languages(): { id: string; label: string }[] {

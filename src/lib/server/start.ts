@@ -2,6 +2,7 @@ import { database } from './db/open';
 import { sweepParts } from './files/store';
 import { log } from './log';
 import { endInterrupted } from './repositories/jobs';
+import { knowOwnStyles } from './repositories/styles';
 
 let started: Promise<void> | undefined;
 
@@ -10,6 +11,7 @@ export function start(): Promise<void> {
   started ??= (async () => {
     const db = await database();
     const [swept, ended] = [await sweepParts(), await endInterrupted(db)];
+    await knowOwnStyles(db);
     if (swept || ended) log.warn({ swept, ended }, 'ended what an earlier run left in the middle');
   })();
   return started;

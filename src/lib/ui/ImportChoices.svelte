@@ -46,8 +46,7 @@
   {#each question.here as h (h.index)}
     <li>
       <div>
-        <span class="line">line {h.line}</span>
-        <span class="serif">{h.label}</span>
+        <span class="line">line {h.line}</span><span class="serif">{h.label}</span>
         <div class="small-label">
           {h.sure ? 'You have' : 'Perhaps'}
           <a class="link" href="/sources/{h.of.id}">{h.of.label}</a>: {h.reason}

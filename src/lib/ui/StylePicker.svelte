@@ -1,43 +1,103 @@
 <script lang="ts">
-  import { FORMAT_LABELS, type CitationFormat } from '$lib/core/citing';
+  import { StarOutline, StarSolid, TrashBinOutline } from 'flowbite-svelte-icons';
+  import { FIELD_LABELS, FORMAT_LABELS, type CitationFormat } from '$lib/core/citing';
+  import type { FoundStyle } from '$lib/server/catalogue';
+  import type { ShownReference } from '$lib/server/services/printing';
   import { call, debounce } from './client';
-  import { attempt } from './toasts.svelte';
+  import { attempt, done } from './toasts.svelte';
 
-  interface Found {
+  /**
+   * A citing style, chosen from the whole catalogue and from styles one brings. `samples` are sources on which the style
+   * under the cursor is shown.
+   */
+  let {
+    id,
+    title,
+    locale,
+    samples = [],
+    onchoose,
+  }: {
     id: string;
-    label: string;
-    format: string;
-  }
-  /** A citing style, chosen from the whole catalogue; the ones used most are offered before anything is typed. */
-  let { id, title, onchoose }: { id: string; title: string; onchoose: (id: string) => void } = $props();
+    title: string;
+    locale: string;
+    samples?: string[];
+    onchoose: (id: string) => void;
+  } = $props();
 
   let open = $state(false);
-  let found = $state<Found[]>([]);
+  let words = $state('');
+  let format = $state('');
+  let field = $state('');
+  let found = $state.raw<FoundStyle[]>([]);
   let at = $state(0);
+  let preview = $state.raw<ShownReference[]>([]);
   let place: HTMLElement | undefined = $state();
   let input: HTMLInputElement | undefined = $state();
+  let file: HTMLInputElement | undefined = $state();
   const listId = $props.id();
+  const under = $derived(found[at]);
 
-  async function find(words: string) {
-    const styles = await attempt(() => call<Found[]>('GET', `/api/styles?q=${encodeURIComponent(words)}`));
-    if (styles) [found, at] = [styles, 0];
+  async function find(keep = false) {
+    const query = new URLSearchParams({ q: words, format, field });
+    const styles = await attempt(() => call<FoundStyle[]>('GET', `/api/styles?${query}`));
+    if (styles) [found, at] = [styles, keep ? Math.min(at, Math.max(0, styles.length - 1)) : 0];
   }
-  const later = debounce((words: string) => void find(words), 120);
+  const later = debounce(() => void find(), 120);
 
-  async function show() {
+  let asked = 0;
+  const show = debounce((style: string) => {
+    const mine = ++asked;
+    void call<ShownReference[]>('POST', '/api/printed', { ids: samples.slice(0, 2), look: { style, locale } })
+      .then((printed) => {
+        if (mine === asked) preview = printed;
+      })
+      .catch(() => {
+        if (mine === asked) preview = [];
+      });
+  }, 150);
+  $effect(() => {
+    if (open && under && samples.length) show(under.id);
+  });
+
+  async function unfold() {
     open = true;
-    await find('');
+    await find();
     input?.focus();
   }
-  function choose(style: Found | undefined) {
+  function choose(style: { id: string } | undefined) {
     if (!style) return;
     open = false;
     if (style.id !== id) onchoose(style.id);
   }
+  async function star(style: FoundStyle) {
+    await attempt(() => call('PATCH', '/api/styles', { style: style.id, favourite: !style.favourite }));
+    await find(true);
+  }
+  async function takeOut(style: FoundStyle) {
+    await attempt(async () => {
+      await call('PATCH', '/api/styles', { style: style.id, binned: true });
+      done(`${style.label} is out of the catalogue. Bring its file again to have it back.`);
+    });
+    await find(true);
+  }
+  async function bring(given: File | undefined) {
+    if (!given) return;
+    const made = await attempt(() =>
+      call<{ id: string; title: string }>(
+        'POST',
+        `/api/styles?name=${encodeURIComponent(given.name)}`,
+        given,
+      ),
+    );
+    if (file) file.value = '';
+    if (!made) return;
+    done(`${made.title} is in your catalogue.`);
+    choose(made);
+  }
   function onkeydown(event: KeyboardEvent) {
     if (event.key === 'ArrowDown') at = Math.min(found.length - 1, at + 1);
     else if (event.key === 'ArrowUp') at = Math.max(0, at - 1);
-    else if (event.key === 'Enter') choose(found[at]);
+    else if (event.key === 'Enter') choose(under);
     else if (event.key === 'Escape') open = false;
     else return;
     event.preventDefault();
@@ -54,12 +114,13 @@
     aria-haspopup="listbox"
     aria-expanded={open}
     aria-label="Citing style: {title}"
-    onclick={() => (open ? (open = false) : void show())}>{title} ▾</button
+    onclick={() => (open ? (open = false) : void unfold())}>{title} ▾</button
   >
   {#if open}
     <div class="panel">
       <input
         bind:this={input}
+        bind:value={words}
         class="field"
         placeholder="Find a style by name"
         role="combobox"
@@ -67,20 +128,69 @@
         aria-controls={listId}
         aria-activedescendant="{listId}-{at}"
         aria-label="Find a style by name"
-        oninput={(e) => later(e.currentTarget.value)}
+        oninput={later}
         {onkeydown}
       />
+      <div class="narrow">
+        <select class="chip" aria-label="How it cites" bind:value={format} onchange={() => find()}>
+          <option value="">Any kind</option>
+          {#each Object.entries(FORMAT_LABELS) as [value, label] (value)}<option {value}>{label}</option
+            >{/each}
+        </select>
+        <select class="chip" aria-label="Field of study" bind:value={field} onchange={() => find()}>
+          <option value="">Any field</option>
+          {#each Object.entries(FIELD_LABELS) as [value, label] (value)}<option {value}>{label}</option
+            >{/each}
+        </select>
+      </div>
       <ul id={listId} role="listbox" aria-label="Styles">
         {#each found as style, i (style.id)}
           <li id="{listId}-{i}" role="option" aria-selected={i === at}>
-            <button tabindex="-1" data-style={style.id} onclick={() => choose(style)}
+            <button
+              tabindex="-1"
+              data-style={style.id}
+              onmouseenter={() => (at = i)}
+              onclick={() => choose(style)}
               ><span>{style.label}</span><small
-                >{FORMAT_LABELS[style.format as CitationFormat] ?? style.format}</small
+                >{style.own ? 'your own, ' : ''}{FORMAT_LABELS[style.format as CitationFormat] ??
+                  style.format}</small
               ></button
             >
+            {#if style.own}<button
+                class="sign"
+                aria-label="Take {style.label} out of the catalogue"
+                onclick={() => takeOut(style)}><TrashBinOutline size="sm" /></button
+              >{/if}
+            <button
+              class="sign"
+              class:kept={style.favourite}
+              aria-pressed={style.favourite}
+              aria-label="Keep {style.label} at hand"
+              onclick={() => star(style)}
+              >{#if style.favourite}<StarSolid size="sm" />{:else}<StarOutline size="sm" />{/if}</button
+            >
           </li>
-        {:else}<li class="small-label p-2">No style has these words in its name.</li>{/each}
+        {:else}<li class="small-label p-2">No style answers to this.</li>{/each}
       </ul>
+      {#if samples.length && under}
+        <div class="preview" aria-live="polite" aria-label="{under.label} on your sources">
+          {#each preview as reference (reference.id)}
+            <!-- eslint-disable-next-line svelte/no-at-html-tags -- made by our own printer, which escapes -->
+            <p class="serif">{@html reference.html || 'Nothing prints for this source.'}</p>
+          {/each}
+        </div>
+      {/if}
+      <div class="bring">
+        <button class="btn small" onclick={() => file?.click()}>Bring a style of your own (.csl)</button>
+        <input
+          bind:this={file}
+          type="file"
+          class="sr-only"
+          accept=".csl,.xml"
+          aria-label="Style file"
+          onchange={(e) => bring(e.currentTarget.files?.[0])}
+        />
+      </div>
     </div>
   {/if}
 </div>
@@ -99,34 +209,66 @@
     z-index: 30;
     top: 34px;
     left: 0;
-    width: min(420px, 90vw);
+    width: min(460px, 92vw);
     padding: 8px;
     border: 1px solid var(--edge);
     border-radius: 8px;
     background: var(--page);
     box-shadow: 0 10px 30px rgb(0 0 0 / 18%);
   }
+  .narrow {
+    display: flex;
+    gap: 6px;
+    margin-top: 6px;
+  }
   ul {
-    max-height: 340px;
+    max-height: 280px;
     margin-top: 6px;
     overflow-y: auto;
   }
-  li button {
+  li {
     display: flex;
+    align-items: center;
+    border-radius: 5px;
+  }
+  li button:first-child {
+    display: flex;
+    flex: 1;
     justify-content: space-between;
     gap: 12px;
-    width: 100%;
+    min-width: 0;
     padding: 5px 8px;
-    border-radius: 5px;
     text-align: left;
     cursor: pointer;
   }
-  li[aria-selected='true'] button,
-  li button:hover {
+  li[aria-selected='true'] {
     background: var(--thread-soft);
   }
   small {
     flex: none;
     color: var(--ink-3);
+  }
+  .sign {
+    flex: none;
+    padding: 5px;
+    color: var(--ink-3);
+    cursor: pointer;
+  }
+  .kept {
+    color: var(--thread);
+  }
+  .preview {
+    display: grid;
+    gap: 6px;
+    min-height: 74px;
+    margin-top: 8px;
+    padding: 8px;
+    border-top: 1px solid var(--rule);
+    font-size: 13.5px;
+    line-height: 1.35;
+  }
+  .bring {
+    padding-top: 8px;
+    border-top: 1px solid var(--rule);
   }
 </style>

@@ -1,5 +1,7 @@
 import type { PageServerLoad } from './$types';
 import { languages, styleName } from '$lib/server/catalogue';
+import { listSections } from '$lib/server/repositories/sections';
+import { allTags } from '$lib/server/services/sources';
 import { lookOf } from '../look';
 
 /** Only what the controls need; the list itself is printed behind and fetched by the page. */
@@ -8,5 +10,13 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
   const own = await lookOf(locals);
   const style = url.searchParams.get('style') || own.style;
   const locale = url.searchParams.get('locale') || own.locale;
-  return { style, styleTitle: styleName(style), locale, languages: languages() };
+  const [sections, tags] = await Promise.all([listSections(locals.ctx), allTags(locals.ctx)]);
+  return {
+    style,
+    styleTitle: styleName(style),
+    locale,
+    languages: languages(),
+    sections: sections.filter((s) => !locals.projectId || s.projectId === locals.projectId),
+    tags,
+  };
 };

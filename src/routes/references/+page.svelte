@@ -9,6 +9,9 @@
   import type { ExportFile } from '$lib/server/services/references';
   import Findings from '$lib/ui/Findings.svelte';
   import Reference from '$lib/ui/Reference.svelte';
+  import { annotationText, type Annotation } from '$lib/core/citing';
+  import CitekeyDialog from '$lib/ui/CitekeyDialog.svelte';
+  import CitedDialog from '$lib/ui/CitedDialog.svelte';
   import StylePicker from '$lib/ui/StylePicker.svelte';
   import { call, copyText, download } from '$lib/ui/client';
   import { DATA } from '$lib/ui/live.svelte';
@@ -18,7 +21,12 @@
   let { data } = $props();
 
   interface List {
-    entries: (ShownReference & { findings: Finding[]; missing: string[] })[];
+    entries: (ShownReference & {
+      findings: Finding[];
+      missing: string[];
+      heading?: string;
+      annotations?: Annotation[];
+    })[];
     hangingIndent: boolean;
     hasList: boolean;
     total: number;
@@ -35,13 +43,33 @@
     page.url.searchParams.get('scope') ??
       (selection.length ? 'selection' : data.projectId ? 'project' : 'library'),
   );
+  /** Of `section:ID` and `tag:NAME` what stands behind the colon. */
+  const scopeValue = $derived(scopeName.slice(scopeName.indexOf(':') + 1));
   const scope = $derived(
-    scopeName === 'selection'
+    scopeName === 'selection' || scopeName === 'cited'
       ? { kind: 'selection' as const, ids: selection }
-      : scopeName === 'project' && data.projectId
-        ? { kind: 'project' as const, projectId: data.projectId }
-        : { kind: 'library' as const },
+      : scopeName.startsWith('section:')
+        ? { kind: 'section' as const, sectionId: scopeValue }
+        : scopeName.startsWith('tag:')
+          ? {
+              kind: 'tag' as const,
+              tag: scopeValue,
+              ...(data.projectId ? { projectId: data.projectId } : {}),
+            }
+          : scopeName === 'project' && data.projectId
+            ? { kind: 'project' as const, projectId: data.projectId }
+            : { kind: 'library' as const },
   );
+  const group = $derived(page.url.searchParams.get('group') ?? '');
+  const annotate = $derived(page.url.searchParams.get('under')?.split(',').filter(Boolean) ?? []);
+  const setting = $derived({ ...(group ? { group } : {}), annotate });
+  const UNDER = [
+    ['gist', 'Gist'],
+    ['own words', 'Own words'],
+    ['quotation', 'Quotations'],
+  ] as const;
+  let citing = $state(false);
+  let keying = $state(false);
   const look = $derived({ style: data.style, locale: data.locale });
   const project = $derived(data.projects.find((p) => p.id === data.projectId));
   const isProjectLook = $derived(project && project.style === data.style && project.locale === data.locale);
@@ -51,7 +79,7 @@
   $effect(() => {
     // A change anywhere in the library comes in as new layout data, and the list follows it.
     void data.counts;
-    const body = { scope, look };
+    const body = { scope, look, setting };
     const mine = ++asked;
     untrack(() => {
       printing = true;
@@ -76,7 +104,9 @@
   }
 
   async function save(output: string) {
-    const made = await attempt(() => call<ExportFile>('POST', '/api/export', { scope, look, output }));
+    const made = await attempt(() =>
+      call<ExportFile>('POST', '/api/export', { scope, look, output, setting }),
+    );
     if (!made) return;
     if (made.losses.length) file = made;
     else deliver(made);
@@ -97,13 +127,37 @@
     class="chip"
     aria-label="What the list holds"
     value={scopeName}
-    onchange={(e) => narrow({ scope: e.currentTarget.value })}
+    onchange={(e) => {
+      if (e.currentTarget.value !== 'text') return narrow({ scope: e.currentTarget.value });
+      e.currentTarget.value = scopeName;
+      citing = true;
+    }}
   >
-    {#if selection.length}<option value="selection">The {selection.length} selected</option>{/if}
+    {#if scopeName === 'cited'}<option value="cited">The {selection.length} cited in the text</option>
+    {:else if selection.length}<option value="selection">The {selection.length} selected</option>{/if}
     {#if project}<option value="project">{project.name}</option>{/if}
     <option value="library">The whole library</option>
+    <option value="text">Cited in a text…</option>
+    {#if data.sections.length}
+      <optgroup label="Section">
+        {#each data.sections as section (section.id)}<option value="section:{section.id}"
+            >{section.name}</option
+          >{/each}
+      </optgroup>
+    {/if}
+    {#if data.tags.length}
+      <optgroup label="Tag">
+        {#each data.tags as tag (tag)}<option value="tag:{tag}">{tag}</option>{/each}
+      </optgroup>
+    {/if}
   </select>
-  <StylePicker id={data.style} title={data.styleTitle} onchoose={(style) => narrow({ style })} />
+  <StylePicker
+    id={data.style}
+    title={data.styleTitle}
+    locale={data.locale}
+    samples={list?.entries.slice(0, 2).map((e) => e.id) ?? []}
+    onchoose={(style) => narrow({ style })}
+  />
   <select
     class="chip"
     aria-label="Language"
@@ -112,6 +166,16 @@
   >
     {#each data.languages as language (language.id)}<option value={language.id}>{language.label}</option
       >{/each}
+  </select>
+  <select
+    class="chip"
+    aria-label="Grouping"
+    value={group}
+    onchange={(e) => narrow({ group: e.currentTarget.value || undefined })}
+  >
+    <option value="">In one list</option>
+    <option value="kind">By kind of source</option>
+    {#if data.sections.length}<option value="section">By section</option>{/if}
   </select>
   {#if project && !isProjectLook}<button class="btn quiet small" onclick={keepLook}
       >Use for {project.name}</button
@@ -144,6 +208,7 @@
     <section class="sheet" class:stale={printing} aria-label="References">
       <h2>References</h2>
       {#each list.entries as entry (entry.id)}
+        {#if entry.heading}<h3 class="group">{entry.heading}</h3>{/if}
         <div class="entry" data-source={entry.id}>
           {#if entry.label}<span class="label serif">{entry.label}</span>{/if}
           <div class="reference">
@@ -153,6 +218,9 @@
               hanging={list.hangingIndent}
               onchoose={(field) => goto(`/sources/${entry.id}#f-${field}`)}
             />
+            {#each entry.annotations ?? [] as note, i (i)}
+              <p class="under serif" data-kind={note.kind}>{annotationText(note)}</p>
+            {/each}
           </div>
           <div class="marks">
             {#if entry.findings.length}
@@ -183,6 +251,23 @@
           <span class="pencil-blue font-semibold">{wrong.length - red} to ask about</span>. The fix belongs in
           the record: choose a mark to go there.
         </p>{/if}
+      <h3>Under each entry</h3>
+      {#each UNDER as [kind, label] (kind)}
+        <label class="flex items-center gap-2"
+          ><input
+            type="checkbox"
+            checked={annotate.includes(kind)}
+            onchange={(e) => {
+              const others = annotate.filter((k) => k !== kind);
+              narrow({
+                under: (e.currentTarget.checked ? [...others, kind] : others).join(',') || undefined,
+              });
+            }}
+          />
+          {label}</label
+        >
+      {/each}
+      {#if annotate.length}<p class="small-label">Passages kept private are left out.</p>{/if}
       <h3>Copy</h3>
       <button
         class="btn"
@@ -212,6 +297,7 @@
       <button class="btn" onclick={() => save('bibtex')}>BibTeX</button>
       <button class="btn" onclick={() => save('biblatex')}>BibLaTeX</button>
       <button class="btn" onclick={() => save('ris')}>RIS</button>
+      <p><button class="btn quiet small" onclick={() => (keying = true)}>How citekeys are made…</button></p>
     </aside>
   </div>
 {:else}
@@ -246,7 +332,26 @@
   {/if}
 </Modal>
 
+<CitedDialog bind:open={citing} />
+<CitekeyDialog bind:open={keying} ids={list?.entries.map((e) => e.id) ?? []} />
+
 <style>
+  .group {
+    margin: 18px 200px 6px 30px;
+    color: var(--ink);
+    font-size: 13px;
+  }
+  .under {
+    max-width: 66ch;
+    margin: 3px 0 3px 2em;
+    color: var(--ink-2);
+    font-size: 14.5px;
+    line-height: 1.4;
+  }
+  .under[data-kind='gist'] {
+    font-family: var(--font-sans, inherit);
+    font-size: 13px;
+  }
   .lacks {
     color: var(--ink-3);
     font-size: 12px;

@@ -96,12 +96,21 @@ describe('styles', () => {
       a: { class: 'note', 'default-locale': 'fr-FR' },
       c: [{ n: 'info' }, { n: 'citation' }],
     });
-    expect(styleFacts(note)).toEqual({ format: 'note', hasList: false, locale: 'fr-FR' });
+    expect(styleFacts(note)).toEqual({ format: 'note', hasList: false, fields: [], locale: 'fr-FR' });
     const numeric = openTree({
       n: 'style',
       a: { class: 'in-text' },
-      c: [{ n: 'info', c: [{ n: 'category', a: { 'citation-format': 'numeric' } }] }, { n: 'bibliography' }],
+      c: [
+        {
+          n: 'info',
+          c: [
+            { n: 'category', a: { 'citation-format': 'numeric' } },
+            { n: 'category', a: { field: 'law' } },
+          ],
+        },
+        { n: 'bibliography' },
+      ],
     });
-    expect(styleFacts(numeric)).toEqual({ format: 'numeric', hasList: true });
+    expect(styleFacts(numeric)).toEqual({ format: 'numeric', hasList: true, fields: ['law'] });
   });
 });

@@ -9,8 +9,28 @@ export {
   type PrintedList,
   type PrintedReference,
   type Printer,
+  type StyleFacts,
 } from './printer';
 export { asksFor, missingFor } from './asks';
+export {
+  annotated,
+  ANNOTATION_KINDS,
+  annotationText,
+  grouped,
+  KIND_HEADINGS,
+  kindOf,
+  type Annotation,
+  type AnnotationKind,
+} from './arrange';
+export { citedKeys } from './cited';
 export { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText, runsOf, type Run } from './runs';
 export { htmlDocument, latexDocument, listToHtml, listToText, markdownDocument, rtfDocument } from './output';
-export { FORMAT_LABELS, LOCALES, localeLabel, STYLES, styleLabel, type StyleChoice } from './styles';
+export {
+  FIELD_LABELS,
+  FORMAT_LABELS,
+  LOCALES,
+  localeLabel,
+  STYLES,
+  styleLabel,
+  type StyleChoice,
+} from './styles';

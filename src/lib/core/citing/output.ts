@@ -1,4 +1,5 @@
 import { escapeHtml } from '../text';
+import { annotationText } from './arrange';
 import type { PrintedList, PrintedReference } from './printer';
 import { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText } from './runs';
 
@@ -20,22 +21,45 @@ function hung(text: string): string {
   return lines.join(`\n${' '.repeat(HANG)}`);
 }
 
+/** Writes a list in order: what each kind of paragraph becomes is up to the format. */
+function paragraphs(
+  list: PrintedList,
+  write: {
+    heading(text: string): string;
+    entry(entry: PrintedReference): string;
+    annotation(text: string): string;
+  },
+): string[] {
+  return list.entries.flatMap((e) => [
+    ...(e.heading ? [write.heading(e.heading)] : []),
+    write.entry(e),
+    ...(e.annotations ?? []).map((a) => write.annotation(annotationText(a))),
+  ]);
+}
+
 /**
- * A list as plain text, an empty line between entries. With `wrap`, lines are broken at 78 columns and those after the
+ * A list as plain text, an empty line between paragraphs. With `wrap`, lines are broken at 78 columns and those after the
  * first hang in by four spaces, where the style has a hanging indent; without, each entry is one line, as a word
- * processor wants it.
+ * processor wants it. Annotations are indented.
  */
 export function listToText(list: PrintedList, options: { wrap?: boolean } = {}): string {
-  const entries = list.entries.map((e) => labelled(e) + runsToText(e.runs));
-  return (options.wrap && list.hangingIndent ? entries.map(hung) : entries).join('\n\n') + '\n';
+  const hang = options.wrap && list.hangingIndent;
+  const all = paragraphs(list, {
+    heading: (text) => text,
+    entry: (e) => (hang ? hung(labelled(e) + runsToText(e.runs)) : labelled(e) + runsToText(e.runs)),
+    annotation: (text) => (options.wrap ? ' '.repeat(HANG) + hung(text) : ' '.repeat(HANG) + text),
+  });
+  return all.join('\n\n') + '\n';
 }
 
 /** A list as an HTML fragment that keeps its look when pasted: styles are in the elements. */
 export function listToHtml(list: PrintedList): string {
   const indent = list.hangingIndent ? 'margin:0 0 0.6em 2em;text-indent:-2em' : 'margin:0 0 0.6em 0';
-  return list.entries
-    .map((e) => `<p style="${indent}">${escapeHtml(labelled(e))}${runsToHtml(e.runs, { links: true })}</p>`)
-    .join('\n');
+  return paragraphs(list, {
+    heading: (text) => `<h2 style="font-size:1.05em;margin:1.2em 0 0.5em">${escapeHtml(text)}</h2>`,
+    entry: (e) => `<p style="${indent}">${escapeHtml(labelled(e))}${runsToHtml(e.runs, { links: true })}</p>`,
+    annotation: (text) => `<p style="margin:0 0 0.6em 2em">${escapeHtml(text)}</p>`,
+  }).join('\n');
 }
 
 /** A list as a whole HTML document. `lang` is the list's language. */
@@ -54,17 +78,27 @@ ${listToHtml(list)}
 /** A list as an RTF document, hanging indent of half an inch (720 twips). */
 export function rtfDocument(list: PrintedList, title: string): string {
   const indent = list.hangingIndent ? '\\li720\\fi-720' : '';
-  const paragraph = (body: string) => `{\\pard${indent}\\sa120 ${body}\\par}`;
-  const entries = list.entries.map((e) => paragraph(runsToRtf([{ text: labelled(e) }, ...e.runs])));
-  return `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0{\\fonttbl{\\f0\\froman Times New Roman;}}\n{\\pard\\qc\\b\\sa240 ${runsToRtf([{ text: title }])}\\par}\n${entries.join('\n')}\n}\n`;
+  const paragraph = (look: string, body: string) => `{\\pard${look}\\sa120 ${body}\\par}`;
+  const all = paragraphs(list, {
+    heading: (text) => paragraph('\\b\\sb240', runsToRtf([{ text }])),
+    entry: (e) => paragraph(indent, runsToRtf([{ text: labelled(e) }, ...e.runs])),
+    annotation: (text) => paragraph('\\li720', runsToRtf([{ text }])),
+  });
+  return `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0{\\fonttbl{\\f0\\froman Times New Roman;}}\n{\\pard\\qc\\b\\sa240 ${runsToRtf([{ text: title }])}\\par}\n${all.join('\n')}\n}\n`;
 }
 
-/** A list as Markdown: a heading, a paragraph an entry. */
+/** A list as Markdown: a heading, a paragraph an entry, annotations as quotes under it. */
 export function markdownDocument(list: PrintedList, title: string): string {
-  const entries = list.entries.map((e) => runsToMarkdown([{ text: labelled(e) }, ...e.runs]));
-  // A label such as `1.` or `[1]` at the start of a line would be read as a list or a link.
-  const guarded = entries.map((e) => e.replace(/^(\d+)([.)])/, '$1\\$2').replace(/^([-+])/, '\\$1'));
-  return `# ${title}\n\n${guarded.join('\n\n')}\n`;
+  const all = paragraphs(list, {
+    heading: (text) => `## ${runsToMarkdown([{ text }])}`,
+    // A label such as `1.` or `[1]` at the start of a line would be read as a list or a link.
+    entry: (e) =>
+      runsToMarkdown([{ text: labelled(e) }, ...e.runs])
+        .replace(/^(\d+)([.)])/, '$1\\$2')
+        .replace(/^([-+])/, '\\$1'),
+    annotation: (text) => `> ${runsToMarkdown([{ text: text.replace(/\s*\n\s*/g, ' ') }])}`,
+  });
+  return `# ${title}\n\n${all.join('\n\n')}\n`;
 }
 
 /** A list as a LaTeX document; compiled by pdflatex, xelatex or lualatex with hyperref. */
@@ -72,7 +106,11 @@ export function latexDocument(list: PrintedList, title: string): string {
   const indent = list.hangingIndent
     ? '\\setlength{\\parindent}{-2em}\\setlength{\\leftskip}{2em}'
     : '\\setlength{\\parindent}{0pt}';
-  const entries = list.entries.map((e) => runsToLatex([{ text: labelled(e) }, ...e.runs]));
+  const all = paragraphs(list, {
+    heading: (text) => `\\subsection*{${runsToLatex([{ text }])}}`,
+    entry: (e) => runsToLatex([{ text: labelled(e) }, ...e.runs]),
+    annotation: (text) => `\\begin{quote}${runsToLatex([{ text }])}\\end{quote}`,
+  });
   return `\\documentclass{article}
 \\usepackage{iftex}
 \\ifpdftex\\usepackage[utf8]{inputenc}\\usepackage[T1]{fontenc}\\fi
@@ -81,7 +119,7 @@ export function latexDocument(list: PrintedList, title: string): string {
 \\section*{${runsToLatex([{ text: title }])}}
 ${indent}\\setlength{\\parskip}{0.6em}
 
-${entries.join('\n\n')}
+${all.join('\n\n')}
 
 \\end{document}
 `;

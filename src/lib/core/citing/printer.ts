@@ -7,6 +7,7 @@ import {
   type CslItem,
   type SourceRecord,
 } from '../source';
+import type { Annotation } from './arrange';
 import { runsOf, runsToText, type Run } from './runs';
 import { nodesNamed, type Tree } from './tree';
 
@@ -15,6 +16,10 @@ export interface PrintedReference {
   id: string;
   runs: Run[];
   label?: string;
+  /** The heading that stands before it, in a list that is grouped. */
+  heading?: string;
+  /** What stands under it, in a list that is annotated. */
+  annotations?: Annotation[];
 }
 
 /** A printed list: entries in the style's order. */
@@ -46,8 +51,16 @@ export interface Printer {
 
 export type CitationFormat = 'author-date' | 'author' | 'numeric' | 'label' | 'note';
 
+/** What a style says of itself; `fields` are the fields of study it belongs to (CSL 1.0.2, appendix I). */
+export interface StyleFacts {
+  format: CitationFormat;
+  hasList: boolean;
+  fields: string[];
+  locale?: string;
+}
+
 /** What a style says of itself. */
-export function styleFacts(style: Tree): { format: CitationFormat; hasList: boolean; locale?: string } {
+export function styleFacts(style: Tree): StyleFacts {
   const format = nodesNamed(style, 'category')
     .map((c) => c.attrs['citation-format'])
     .find(Boolean) as CitationFormat | undefined;
@@ -55,6 +68,7 @@ export function styleFacts(style: Tree): { format: CitationFormat; hasList: bool
   return {
     format: format ?? (style.attrs.class === 'note' ? 'note' : 'author-date'),
     hasList: nodesNamed(style, 'bibliography').length > 0,
+    fields: nodesNamed(style, 'category').flatMap((c) => c.attrs.field ?? []),
     ...(locale ? { locale } : {}),
   };
 }

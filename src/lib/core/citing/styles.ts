@@ -49,6 +49,15 @@ export const FORMAT_LABELS: Record<CitationFormat, string> = {
   note: 'notes',
 };
 
+/** Fields of study a style may name (CSL 1.0.2, appendix I), as shown. */
+export const FIELD_LABELS: Record<string, string> = {
+  anthropology: 'anthropology', astronomy: 'astronomy', biology: 'biology', botany: 'botany', chemistry: 'chemistry', communications: 'communications',
+  engineering: 'engineering', geography: 'geography', geology: 'geology', history: 'history', humanities: 'humanities', law: 'law',
+  linguistics: 'linguistics', literature: 'literature', math: 'mathematics', medicine: 'medicine', philosophy: 'philosophy', physics: 'physics',
+  political_science: 'political science', psychology: 'psychology', science: 'science', social_science: 'social science', sociology: 'sociology',
+  theology: 'theology', zoology: 'zoology',
+}; // prettier-ignore
+
 /** A style's name as shown: ours for the styles offered first, else the id with spaces. */
 export function styleLabel(id: string): string {
   return STYLES.find((s) => s.id === id)?.label ?? id.replace(/-/g, ' ');

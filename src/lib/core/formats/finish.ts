@@ -1,4 +1,11 @@
-import { emptyRecord, problemsOf, sourceRecord, type Seen, type SourceRecord } from '../source';
+import {
+  emptyRecord,
+  plainlyRecord,
+  problemsOf,
+  sourceRecord,
+  type Seen,
+  type SourceRecord,
+} from '../source';
 import type { Loss, ReadableName, ReadEntry, Skipped } from './types';
 
 /** The time noted as "when seen" of values from files; the importer replaces it by the time of the import. */
@@ -16,19 +23,24 @@ export function finish(
   const origins: Record<string, Seen[]> = {};
   for (const [field, value] of Object.entries(fields))
     if (field !== 'retexa' && field !== 'custom') origins[field] = [{ kind: 'file', value, at: FILE_TIME }];
-  const parsed = sourceRecord.safeParse({
-    ...emptyRecord(fields.type),
+  const { tags = [] } = entry;
+  const record = {
     ...fields,
-    retexa: {
-      origins,
-      tags: entry.tags ?? [],
-      kept: Object.keys(kept.fields).length ? { [kept.format]: kept.fields } : {},
-    },
+    retexa: { origins, tags, kept: Object.keys(kept.fields).length ? { [kept.format]: kept.fields } : {} },
+  } as SourceRecord;
+  const done = (whole: SourceRecord) => ({
+    entry: { record: whole, line: entry.line, notes: entry.notes, ...(entry.key ? { key: entry.key } : {}) },
   });
-  const { line, text, notes, key } = entry;
-  if (!parsed.success)
-    return { skipped: { line, reason: problemsOf(parsed.error).join('; '), text: text.slice(0, 120) } };
-  return { entry: { record: parsed.data, line, notes, ...(key ? { key } : {}) } };
+  if (plainlyRecord(fields, kept.fields, tags)) return done(record);
+  const parsed = sourceRecord.safeParse({ ...emptyRecord(fields.type), ...record });
+  if (parsed.success) return done(parsed.data);
+  return {
+    skipped: {
+      line: entry.line,
+      reason: problemsOf(parsed.error).join('; '),
+      text: entry.text.slice(0, 120),
+    },
+  };
 }
 
 /** What a record keeps from other formats than those named, as losses: no format holds another's unknown fields. */

@@ -57,6 +57,8 @@ export function readFormat(name: ReadableName, text: string): ReadResult {
 /** Writes records and says what the format cannot hold: what its table says, and whatever reading it back shows besides. */
 export function writeFormat(name: FormatName, items: WriteItem[]): WriteResult {
   const { text, losses } = FORMATS[name].write(items);
+  // CSL-JSON holds a record as it is.
+  if (name === 'csl-json') return { text, losses };
   return { text, losses: [...losses, ...unsaid(FORMATS[name], text, items, losses)] };
 }
 

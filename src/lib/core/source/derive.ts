@@ -72,32 +72,3 @@ export function headline(record: SourceRecord): string {
   const name = title || 'Untitled source';
   return label.startsWith(name) ? label : `${label}. ${name}`;
 }
-
-const STOP = new Set(
-  'a an the on of in for and to der die das ein eine le la les un une de des du'.split(' '),
-);
-
-/**
- * A citekey from the first creator, the year and the first word of the title that carries meaning, in ASCII:
- * `ferreira2021salt`. `taken` tells whether a key is in use; letters are appended until one is free.
- */
-export function makeCitekey(record: SourceRecord, taken: (key: string) => boolean): string {
-  const ascii = (s: string) => fold(s).replace(/[^a-z0-9]/g, '');
-  const who = ascii(creatorKeyOf(record)) || 'anon';
-  const word = fold(plain(record.title ?? ''))
-    .split(' ')
-    .map((w) => w.replace(/[^a-z0-9]/g, ''))
-    .find((w) => w.length > 1 && !STOP.has(w));
-  const base = `${who.slice(0, 24)}${yearOf(record.issued) ?? ''}${(word ?? '').slice(0, 24)}`;
-  for (let n = 0; ; n++) {
-    const key = n === 0 ? base : base + suffix(n);
-    if (!taken(key)) return key;
-  }
-}
-
-function suffix(n: number): string {
-  let letters = '';
-  for (let left = n; left > 0; left = Math.floor((left - 1) / 26))
-    letters = String.fromCharCode(97 + ((left - 1) % 26)) + letters;
-  return letters;
-}

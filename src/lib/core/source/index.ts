@@ -4,6 +4,7 @@ export {
   cslName,
   emptyRecord,
   originKind,
+  plainlyRecord,
   ORIGIN_KINDS,
   problemsOf,
   sourceRecord,
@@ -51,5 +52,14 @@ export {
   TYPE_LABELS,
   type Group,
 } from './fields';
-export { derive, headline, makeCitekey, shortLabel, type Derived } from './derive';
+export {
+  CITEKEY_BETWEEN,
+  CITEKEY_PART_LABELS,
+  CITEKEY_PARTS,
+  makeCitekey,
+  USUAL_CITEKEY,
+  type CitekeyPart,
+  type CitekeyPattern,
+} from './citekey';
+export { derive, headline, shortLabel, type Derived } from './derive';
 export { alternativesOf, ORIGIN_LABELS, originOf, sameValue, valueText, withEdit } from './origins';

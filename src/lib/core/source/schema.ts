@@ -105,6 +105,57 @@ export const sourceRecord = z.strictObject({
 });
 export type SourceRecord = z.infer<typeof sourceRecord>;
 
+const plainText = (value: unknown, max: number): boolean =>
+  typeof value === 'string' && value.length <= max && (/^[\0-\x7f]*$/.test(value) || value === nfc(value));
+const ofKind = new Map<string, (value: unknown) => boolean>([
+  ...TEXT_VARIABLES.map((k) => [k, (v: unknown) => plainText(v, LONG.has(k) ? 100_000 : 8_000)] as const),
+  ...NUMBER_VARIABLES.map((k) => [k, (v: unknown) => plainText(v, 4_000)] as const),
+  ...NAME_VARIABLES.map((k) => [k, plainNames] as const),
+  ...DATE_VARIABLES.map((k) => [k, plainDate] as const),
+]);
+const NAME_PARTS = new Set([
+  'family',
+  'given',
+  'dropping-particle',
+  'non-dropping-particle',
+  'suffix',
+  'literal',
+]);
+
+function plainNames(value: unknown): boolean {
+  if (!Array.isArray(value) || value.length > 2_000) return false;
+  return value.every((name: Record<string, unknown>) => {
+    for (const part in name) if (!NAME_PARTS.has(part) || !plainText(name[part], 4_000)) return false;
+    return Boolean(name.family || name.given || name.literal);
+  });
+}
+
+function plainDate(value: unknown): boolean {
+  const date = value as CslDate;
+  if (date.edtf || date.literal || !date['date-parts']) return false;
+  return date['date-parts'].every(
+    ([y, m, d]) =>
+      Number.isInteger(y) &&
+      (m === undefined || (m >= 1 && m <= 12)) &&
+      (d === undefined || (d >= 1 && d <= 31)),
+  );
+}
+
+/**
+ * Whether fields are plainly a record of the schema, so that parsing would give them back as they are: asked of what
+ * readers of large files make, since parsing walks every variable there is. When in doubt it says no.
+ */
+export function plainlyRecord(
+  fields: Record<string, unknown>,
+  kept: Record<string, string>,
+  tags: string[],
+): boolean {
+  for (const field in fields)
+    if (field !== 'type' && !(ofKind.get(field)?.(fields[field]) ?? false)) return false;
+  for (const name in kept) if (name.length > 200 || !plainText(kept[name], 100_000)) return false;
+  return tags.length <= 200 && tags.every((tag) => plainText(tag, 120));
+}
+
 /** A CSL-JSON item as processors and files have it: an id, and nothing of ours. */
 export type CslItem = Omit<SourceRecord, 'retexa'> & { id: string };
 

@@ -5,7 +5,8 @@ import { config } from '../config';
 
 const SHA256 = /^[0-9a-f]{64}$/;
 
-function placeOf(sha256: string): string {
+/** Where the bytes of a SHA-256 are kept, whether they are there or not. */
+export function placeOf(sha256: string): string {
   if (!SHA256.test(sha256)) throw new RangeError('not a SHA-256');
   return join(config.filesFolder, sha256.slice(0, 2), sha256);
 }

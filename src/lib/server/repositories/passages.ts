@@ -133,6 +133,24 @@ export async function updatePassage(
   return { passage: after, revisionId };
 }
 
+/** The living passages of some sources, those of each in the order of its text. */
+export async function passagesOfSources(ctx: Context, sourceIds: string[]): Promise<Passage[]> {
+  const found: Passage[] = [];
+  for (let i = 0; i < sourceIds.length; i += 500)
+    found.push(
+      ...(
+        (await scoped<PassageRow>(ctx, 'passage')
+          .whereIn('source_id', sourceIds.slice(i, i + 500))
+          .whereNull('binned')
+          .orderBy('added')) as PassageRow[]
+      ).map(openPassage),
+    );
+  return inPlace(found);
+}
+
+const inPlace = (passages: Passage[]) =>
+  passages.sort((a, b) => (a.selectors?.position.start ?? 0) - (b.selectors?.position.start ?? 0));
+
 /** The living passages of a copy or a source, in the order of the text. */
 export async function passagesWhere(
   ctx: Context,
@@ -142,7 +160,5 @@ export async function passagesWhere(
     .where(where)
     .whereNull('binned')
     .orderBy('added')) as PassageRow[];
-  return rows
-    .map(openPassage)
-    .sort((a, b) => (a.selectors?.position.start ?? 0) - (b.selectors?.position.start ?? 0));
+  return inPlace(rows.map(openPassage));
 }

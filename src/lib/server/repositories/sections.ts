@@ -65,3 +65,34 @@ export async function sectionsOf(ctx: Context, sourceId: string): Promise<Sectio
     .select('section.*')) as unknown as Row[];
   return rows.map(opened);
 }
+
+/** The sources placed under a section, in their order. */
+export async function placedIn(ctx: Context, sectionId: string): Promise<string[]> {
+  const rows = (await scoped<Row>(ctx, 'section')
+    .join('placement', 'placement.section_id', 'section.id')
+    .where('section.id', sectionId)
+    .whereNotNull('placement.source_id')
+    .orderBy('placement.position')
+    .select('placement.source_id')) as unknown as { source_id: string }[];
+  return rows.map((r) => r.source_id);
+}
+
+/** The sections of a project, or of all, in order, and for each placed source the name of the first it is under. */
+export async function placements(
+  ctx: Context,
+  projectId?: string,
+): Promise<{ sections: Section[]; placed: Map<string, string> }> {
+  const sections = (await listSections(ctx)).filter((s) => !projectId || s.projectId === projectId);
+  const rows = (await scoped<Row>(ctx, 'section')
+    .join('placement', 'placement.section_id', 'section.id')
+    .whereNotNull('placement.source_id')
+    .whereIn(
+      'section.id',
+      sections.map((s) => s.id),
+    )
+    .orderBy(['section.project_id', 'section.position'])
+    .select('placement.source_id', 'section.name')) as unknown as { source_id: string; name: string }[];
+  const placed = new Map<string, string>();
+  for (const { source_id, name } of rows) if (!placed.has(source_id)) placed.set(source_id, name);
+  return { sections, placed };
+}

@@ -1,10 +1,11 @@
 import type { Knex } from 'knex';
-import { derive, makeCitekey, sourceRecord, type SourceRecord } from '../../core/source';
+import { derive, sourceRecord, type SourceRecord } from '../../core/source';
 import { proof, type Finding } from '../../core/proof';
 import { plain } from '../../core/text';
 import { scoped, type Context } from '../context';
 import { newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../refusal';
+import { freeCitekey } from './citekeys';
 import { noteRevision } from './revisions';
 import { index, matching, searchable } from './search';
 
@@ -122,23 +123,6 @@ export async function writeBeside(
   await index(ctx, 'source', id, source.binned ? '' : searchText(source));
 }
 
-/** A citekey that nothing in the library has or had. */
-async function freeCitekey(ctx: Context, record: SourceRecord, wanted?: string): Promise<string> {
-  const stem = wanted ?? makeCitekey(record, () => false);
-  const like = `${stem.replace(/[%_\\]/g, '\\$&')}%`;
-  const [used, aliases] = await Promise.all([
-    scoped<SourceRow>(ctx, 'source')
-      .whereRaw(`citekey LIKE ? ESCAPE '\\'`, [like])
-      .select('citekey') as Promise<{ citekey: string }[]>,
-    scoped<{ alias: string }>(ctx, 'alias')
-      .whereRaw(`alias LIKE ? ESCAPE '\\'`, [like])
-      .select('alias') as Promise<{ alias: string }[]>,
-  ]);
-  const taken = new Set([...used.map((r) => r.citekey), ...aliases.map((r) => r.alias)]);
-  if (wanted && !taken.has(wanted)) return wanted;
-  return makeCitekey(record, (key) => taken.has(key));
-}
-
 /** Adds a source. Call in a transaction with what belongs to it. `citekey` is kept when it is free. */
 export async function insertSource(
   ctx: Context,
@@ -150,7 +134,7 @@ export async function insertSource(
     id: newId(),
     record: valid,
     revision: 1,
-    citekey: await freeCitekey(ctx, valid, options.citekey),
+    citekey: await freeCitekey(ctx, valid, { wanted: options.citekey }),
     added: now(),
     checked: options.checked ? now() : null,
     binned: null,
@@ -170,6 +154,17 @@ export async function insertSource(
   await writeBeside(ctx, source.id, source);
   await noteRevision(ctx, 'source', source.id, 1, {}, stateOf(source), options.why);
   return { ...source, findings: proof(valid) };
+}
+
+/** The living source a citekey belongs to, or that a merge or an import made it lead to. */
+export async function sourceByKey(ctx: Context, key: string): Promise<string | undefined> {
+  const own = (await living(ctx, {}).where('citekey', key).first('id')) as { id: string } | undefined;
+  if (own) return own.id;
+  const alias = (await scoped<{ alias: string; source_id: string }>(ctx, 'alias')
+    .where({ alias: key })
+    .first()) as { source_id: string } | undefined;
+  const led = alias && (await findSource(ctx, alias.source_id));
+  return led && !led.binned && !led.mergedInto ? led.id : undefined;
 }
 
 /** One source by id, binned and merged ones too. */

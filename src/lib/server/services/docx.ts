@@ -8,7 +8,7 @@ import {
   TextRun,
   type ParagraphChild,
 } from 'docx';
-import type { PrintedList, Run } from '../../core/citing';
+import { annotationText, type PrintedList, type PrintedReference, type Run } from '../../core/citing';
 
 const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
 /** Half an inch in twentieths of a point, the customary hanging indent. */
@@ -39,6 +39,23 @@ function childrenOf(run: Run): ParagraphChild[] {
   return children;
 }
 
+const headingOf = (text: string) =>
+  new Paragraph({
+    heading: HeadingLevel.HEADING_2,
+    spacing: { before: 240, line: 480 },
+    children: [new TextRun({ text, bold: true, size: 24, color: '000000' })],
+  });
+
+const annotationsOf = ({ annotations = [] }: PrintedReference) =>
+  annotations.map(
+    (a) =>
+      new Paragraph({
+        spacing: { line: 480 },
+        indent: { left: HALF_INCH },
+        children: [new TextRun({ text: annotationText(a) })],
+      }),
+  );
+
 /**
  * A reference list as a .docx document (ECMA-376): on its own page, double spaced, hanging indent where the style has
  * one, italics and links kept. `lang` is the list's language.
@@ -60,16 +77,17 @@ export async function docxDocument(list: PrintedList, title: string, lang: strin
             pageBreakBefore: true,
             children: [new TextRun({ text: title, bold: true, size: 24, color: '000000' })],
           }),
-          ...list.entries.map(
-            (e) =>
-              new Paragraph({
-                spacing: { line: 480 },
-                ...indent,
-                children: [{ text: e.label ? `${e.label.trim()} ` : '' }, ...e.runs]
-                  .filter((r) => r.text)
-                  .flatMap(childrenOf),
-              }),
-          ),
+          ...list.entries.flatMap((e) => [
+            ...(e.heading ? [headingOf(e.heading)] : []),
+            new Paragraph({
+              spacing: { line: 480 },
+              ...indent,
+              children: [{ text: e.label ? `${e.label.trim()} ` : '' }, ...e.runs]
+                .filter((r) => r.text)
+                .flatMap(childrenOf),
+            }),
+            ...annotationsOf(e),
+          ]),
         ],
       },
     ],

@@ -8,7 +8,7 @@ import {
   type ReadEntry,
   type Skipped,
 } from '../../core/formats';
-import { shortLabel, type SourceRecord } from '../../core/source';
+import { headline, shortLabel, type SourceRecord } from '../../core/source';
 import { textOfBytes } from '../../reading/text';
 import { scoped, transaction, type Context } from '../context';
 import { now } from '../db/ids';
@@ -194,7 +194,7 @@ async function readAndMatch(
     const [double] = (await doublesOf(ctx, record)).sort((a, b) => Number(b.sure) - Number(a.sure));
     if (!double) continue;
     const { id, label, reason, sure } = double;
-    here.push({ index, line, label: shortLabel(record), of: { id, label }, reason, sure });
+    here.push({ index, line, label: headline(record), of: { id, label }, reason, sure });
   }
   if (here.length === 0) return add(ctx, { kind: 'import', entries, skipped }, input, new Map(), doing);
   await hold(ctx, jobId, { kind: 'import', entries, skipped } satisfies HeldImport);
@@ -220,6 +220,7 @@ export async function answerImport(
   const decided = new Map(
     question.here.map((h) => [h.index, { answer: answers[h.index] ?? 'both', sourceId: h.of.id }] as const),
   );
+  await updateJob(ctx, jobId, { state: 'running' });
   void carryOut(ctx, jobId, (doing) => add(ctx, content, job.input as ImportInput, decided, doing));
 }
 

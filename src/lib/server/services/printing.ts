@@ -32,11 +32,12 @@ const asked = new Map<string, Promise<Variable[]>>();
 
 /** The variables a style can print of a type, in its order; nothing when the style cannot be read. */
 export function printedFields(style: string, type: CslType): Promise<Variable[]> {
-  const key = `${style} ${type}`;
+  const { file } = styleOf(style);
+  const key = `${file} ${style} ${type}`;
   let known = asked.get(key);
   if (!known) {
     known = Promise.resolve()
-      .then(() => asks(style, styleOf(style).file, type))
+      .then(() => asks(style, file, type))
       .catch(() => []);
     asked.set(key, known);
   }
@@ -127,7 +128,12 @@ const LISTS_KEPT = 50;
 
 /** Prints sources together as a reference list: from the cache when no record of it changed, else in the worker. */
 export async function printList(ctx: Context, sources: Source[], look: Look): Promise<PrintedList> {
-  const identity = [look.style, look.locale, ...sources.map((s) => `${s.id}:${s.revision}`)].join('\n');
+  const identity = [
+    look.style,
+    styleOf(look.style).file,
+    look.locale,
+    ...sources.map((s) => `${s.id}:${s.revision}`),
+  ].join('\n');
   const key = createHash('sha256').update(identity).digest('hex');
   const row = (await ctx.db('printed_list').where({ key }).first()) as { list: string } | undefined;
   if (row) return JSON.parse(row.list) as PrintedList;

@@ -1,42 +1,135 @@
 import {
+  annotated,
+  citedKeys,
+  grouped,
   htmlDocument,
+  KIND_HEADINGS,
+  kindOf,
   latexDocument,
   listToHtml,
   listToText,
   markdownDocument,
   missingFor,
   rtfDocument,
+  type Annotation,
+  type AnnotationKind,
   type PrintedList,
 } from '../../core/citing';
+import { locatorText } from '../../core/passages';
 import { FORMATS, writeFormat, type FormatName, type Loss } from '../../core/formats';
 import { shortLabel, type Variable } from '../../core/source';
 import { styleName } from '../catalogue';
 import type { Context } from '../context';
 import { Refusal } from '../refusal';
-import { getSources, type Source } from '../repositories/sources';
+import { passagesOfSources } from '../repositories/passages';
+import { placedIn, placements } from '../repositories/sections';
+import { getSources, sourceByKey, type Source } from '../repositories/sources';
 import { docxDocument } from './docx';
 import { printedFields, printList, shown, type Look } from './printing';
 import { listIds } from './sources';
 
 /** Which sources a list holds. */
 export type Scope =
-  { kind: 'library' } | { kind: 'project'; projectId: string } | { kind: 'selection'; ids: string[] };
+  | { kind: 'library' }
+  | { kind: 'project'; projectId: string }
+  | { kind: 'section'; sectionId: string }
+  | { kind: 'tag'; tag: string; projectId?: string | undefined }
+  | { kind: 'selection'; ids: string[] };
+
+/** How a list is set: under headings by kind of source or by section, and with what under its entries. */
+export interface Setting {
+  group?: 'kind' | 'section' | undefined;
+  annotate?: AnnotationKind[] | undefined;
+}
 
 /** The sources of a scope, in the order of their authors. */
 export async function sourcesIn(ctx: Context, scope: Scope): Promise<Source[]> {
-  const ids =
-    scope.kind === 'selection'
-      ? scope.ids
-      : await listIds(ctx, scope.kind === 'project' ? { projectId: scope.projectId } : {});
+  const ids = await idsIn(ctx, scope);
   const sources = await getSources(ctx, ids);
   return sources.filter((s) => !s.binned && !s.mergedInto);
 }
 
+function idsIn(ctx: Context, scope: Scope): string[] | Promise<string[]> {
+  switch (scope.kind) {
+    case 'selection':
+      return scope.ids;
+    case 'section':
+      return placedIn(ctx, scope.sectionId);
+    case 'tag':
+      return listIds(ctx, { tag: scope.tag, ...(scope.projectId ? { projectId: scope.projectId } : {}) });
+    case 'project':
+      return listIds(ctx, { projectId: scope.projectId });
+    case 'library':
+      return listIds(ctx, {});
+  }
+}
+
+/** A list set as asked for. Of passages only those that all of the library may see are printed. */
+async function set(
+  ctx: Context,
+  list: PrintedList,
+  sources: Source[],
+  scope: Scope,
+  { group, annotate = [] }: Setting,
+): Promise<PrintedList> {
+  let made = list;
+  if (group === 'kind') {
+    const kinds = new Map(sources.map((s) => [s.id, kindOf(s.record.type)]));
+    made = grouped(made, (id) => kinds.get(id), KIND_HEADINGS, 'Other');
+  } else if (group === 'section') {
+    const { sections, placed } = await placements(ctx, 'projectId' in scope ? scope.projectId : undefined);
+    made = grouped(
+      made,
+      (id) => placed.get(id),
+      sections.map((s) => s.name),
+      'In no section',
+    );
+  }
+  return annotate.length ? annotated(made, await annotationsOf(ctx, sources, annotate)) : made;
+}
+
+async function annotationsOf(
+  ctx: Context,
+  sources: Source[],
+  wanted: AnnotationKind[],
+): Promise<Map<string, Annotation[]>> {
+  const of = new Map<string, Annotation[]>();
+  for (const { sourceId, kind, gist, ownWords, exact, locator, visibility } of await passagesOfSources(
+    ctx,
+    sources.map((s) => s.id),
+  )) {
+    if (visibility === 'private') continue;
+    const place = locatorText(locator);
+    const lines: Annotation[] = [];
+    const line = (of: AnnotationKind, text: string) => {
+      if (wanted.includes(of) && text.trim())
+        lines.push({ kind: of, text: text.trim(), ...(place ? { locator: place } : {}) });
+    };
+    line('gist', gist);
+    if (kind === 'quotation') line('quotation', exact);
+    line('own words', ownWords);
+    if (lines.length) of.set(sourceId, [...(of.get(sourceId) ?? []), ...lines]);
+  }
+  return of;
+}
+
+/** Which sources a text cites by their citekeys, and which keys no source has. Keys of merged sources lead to the survivor. */
+export async function citedIn(ctx: Context, text: string): Promise<{ ids: string[]; unknown: string[] }> {
+  const ids: string[] = [];
+  const unknown: string[] = [];
+  for (const key of citedKeys(text)) {
+    const id = await sourceByKey(ctx, key);
+    if (id) ids.push(id);
+    else unknown.push(key);
+  }
+  return { ids: [...new Set(ids)], unknown };
+}
+
 /** A list as the page shows it, with the preflight: findings of what it holds. */
-export async function referenceList(ctx: Context, scope: Scope, look: Look) {
+export async function referenceList(ctx: Context, scope: Scope, look: Look, setting: Setting = {}) {
   const sources = await sourcesIn(ctx, scope);
   const byId = new Map(sources.map((s) => [s.id, s]));
-  const list = await printList(ctx, sources, look);
+  const list = await set(ctx, await printList(ctx, sources, look), sources, scope, setting);
   const asks = new Map<string, Variable[]>();
   for (const type of new Set(sources.map((s) => s.record.type)))
     asks.set(type, await printedFields(look.style, type));
@@ -47,6 +140,8 @@ export async function referenceList(ctx: Context, scope: Scope, look: Look) {
   };
   const entries = list.entries.map((e) => ({
     ...shown(e),
+    heading: e.heading,
+    annotations: e.annotations,
     findings: byId.get(e.id)?.findings ?? [],
     missing: missing(byId.get(e.id)),
     label: e.label,
@@ -127,13 +222,15 @@ export async function exportFile(
   scope: Scope,
   look: Look,
   output: Output,
+  setting: Setting = {},
 ): Promise<ExportFile> {
   const sources = await sourcesIn(ctx, scope);
   if (!isFormat(output)) {
     const list = await printList(ctx, sources, look);
     if (!list.hasList)
       throw new Refusal(422, `${styleName(look.style)} has no reference list. Choose another style.`);
-    return { ...(await documentOf(list, output, look)), losses: [] };
+    const made = await set(ctx, list, sources, scope, setting);
+    return { ...(await documentOf(made, output, look)), losses: [] };
   }
   const { text, losses } = writeFormat(
     output,

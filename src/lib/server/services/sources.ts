@@ -20,6 +20,7 @@ import {
   type SourceRow,
   type SourceState,
 } from '../repositories/sources';
+import { freeCitekey } from '../repositories/citekeys';
 import { printedSoFar, type Look, type ShownReference } from './printing';
 
 /** A source as a row of a list. `reference` is absent when it is not printed yet. */
@@ -210,6 +211,31 @@ export async function editSource(
   });
   tell(ctx.libraryId, { kind: 'changed' });
   return result;
+}
+
+/**
+ * Gives sources new citekeys, made as the library makes them now. The old ones go on leading to their sources. Gives the
+ * revisions made, for undoing.
+ */
+export async function renewCitekeys(ctx: Context, ids: string[]): Promise<string[]> {
+  const revisions = await transaction(ctx, async (inner) => {
+    const made: string[] = [];
+    for (const id of ids) {
+      const source = await getSource(inner, id);
+      const citekey = await freeCitekey(inner, source.record, { except: id });
+      if (citekey === source.citekey) continue;
+      const { revisionId } = await updateSource(inner, id, source.revision, { citekey }, 'citekey made anew');
+      await inner
+        .db('alias')
+        .insert({ library_id: ctx.libraryId, alias: source.citekey, source_id: id })
+        .onConflict(['library_id', 'alias'])
+        .ignore();
+      if (revisionId) made.push(revisionId);
+    }
+    return made;
+  });
+  tell(ctx.libraryId, { kind: 'changed' });
+  return revisions;
 }
 
 /** Marks a source as checked, or sends it back to Intake. */

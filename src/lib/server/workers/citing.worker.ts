@@ -8,7 +8,7 @@ import {
   type Run,
 } from '../../core/citing';
 import type { CslItem, CslType, Variable } from '../../core/source';
-import { localeTree, styleTree } from '../../reading/styles';
+import { localeTree, readStyle, styleTree, type ReadStyle } from '../../reading/styles';
 
 /** What to print, in which style and language; files are asset files of the catalogue. */
 export interface PrintTask {
@@ -30,12 +30,19 @@ export interface AsksTask {
   type: CslType;
 }
 
+/** A style a person brings, to read and to hold against the schema. */
+export interface StyleTask {
+  what: 'style';
+  xml: string;
+  localeFile: string;
+}
+
 /** Printers lately used, newest last: making one costs a tenth of a second, keeping one a few megabytes. */
 const printers = new Map<string, Printer>();
 const KEPT = 8;
 
 function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printer {
-  const key = `${style} ${locale}`;
+  const key = `${style} ${styleFile} ${locale}`;
   const kept = printers.get(key);
   if (kept) printers.delete(key);
   const printer = kept ?? createPrinter(styleTree(style, styleFile), localeTree(localeFile), locale);
@@ -47,8 +54,9 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
 
 /** The worker's one function. */
 export default function print(
-  task: PrintTask | AsksTask,
-): PrintedList | PrintedReference[] | Run[] | Variable[] {
+  task: PrintTask | AsksTask | StyleTask,
+): PrintedList | PrintedReference[] | Run[] | Variable[] | Promise<ReadStyle> {
+  if (task.what === 'style') return readStyle(task.xml, task.localeFile);
   if (task.what === 'asks') return asksFor(styleTree(task.style, task.styleFile), task.type);
   const printer = printerFor(task);
   if (task.what === 'list') return printer.list(task.items);

@@ -3,7 +3,8 @@ import { Tinypool } from 'tinypool';
 import { config } from '../config';
 import { Refusal } from '../refusal';
 import type { CslType, Variable } from '../../core/source';
-import type { AsksTask, PrintTask } from './citing.worker';
+import type { ReadStyle } from '../../reading/styles';
+import type { AsksTask, PrintTask, StyleTask } from './citing.worker';
 import type { ReadTask, Results, Unread } from './reading.worker';
 import type { PrintedList, PrintedReference, Run } from '../../core/citing';
 
@@ -100,6 +101,10 @@ export const print = <W extends PrintTask['what']>(task: PrintTask & { what: W }
 /** The variables a style can print of a type, read from the style itself. */
 export const asks = (style: string, styleFile: string, type: CslType): Promise<Variable[]> =>
   pool('citing').run({ what: 'asks', style, styleFile, type } satisfies AsksTask) as Promise<Variable[]>;
+
+/** Reads a style a person brings. */
+export const readStyle = (xml: string, localeFile: string): Promise<ReadStyle> =>
+  pool('citing').run({ what: 'style', xml, localeFile } satisfies StyleTask) as Promise<ReadStyle>;
 
 /** Ends the worker threads. */
 export async function closePools(): Promise<void> {

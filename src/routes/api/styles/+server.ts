@@ -1,7 +1,44 @@
 import { json } from '@sveltejs/kit';
-import { findStyles } from '$lib/server/catalogue';
+import { z } from 'zod';
+import { findStyles, styleOf } from '$lib/server/catalogue';
+import { Refusal } from '$lib/server/refusal';
+import { binOwnStyle, favouriteStyles, setFavourite } from '$lib/server/repositories/styles';
+import { bringStyle } from '$lib/server/services/styles';
+import { tell } from '$lib/server/events';
+import { answer, bytesOf, refused } from '../../answer';
 import type { RequestHandler } from './$types';
 
-/** Styles by name. */
-export const GET: RequestHandler = ({ url }) =>
-  json(findStyles((url.searchParams.get('q') ?? '').slice(0, 200)));
+/** Styles by name, by how they cite, by field of study. */
+export const GET: RequestHandler = async ({ url, locals }) => {
+  const given = (name: string) => (url.searchParams.get(name) ?? '').slice(0, 200);
+  const query = { words: given('q'), format: given('format'), field: given('field') };
+  return json(findStyles(query, locals.ctx.libraryId, await favouriteStyles(locals.ctx)));
+};
+
+/** Takes in a person's own style: the body is the .csl file, its name is in the address. */
+export const POST: RequestHandler = async ({ request, url, locals }) => {
+  try {
+    const name = (url.searchParams.get('name') || 'the file').slice(0, 200);
+    const { id, title } = await bringStyle(locals.ctx, await bytesOf(request), name);
+    return json({ id, title });
+  } catch (e) {
+    if (e instanceof Refusal) return refused(e);
+    throw e;
+  }
+};
+
+const change = z.object({
+  style: z.string().max(200),
+  favourite: z.boolean().optional(),
+  binned: z.boolean().optional(),
+});
+
+/** Keeps a style at hand or no longer; takes an own style out of the catalogue or puts it back. */
+export const PATCH = answer(change, async ({ style, favourite, binned }, ctx) => {
+  if (binned !== undefined) await binOwnStyle(ctx, style, binned);
+  if (favourite !== undefined) {
+    styleOf(style);
+    await setFavourite(ctx, style, favourite);
+  }
+  tell(ctx.libraryId, { kind: 'changed' });
+});

@@ -294,18 +294,29 @@ export const EPRINT_ADDRESSES: Record<string, string> = {
 
 const fits = (rule: { types?: CslType[] }, type: CslType) => !rule.types || rule.types.includes(type);
 
-const READ = new Map<string, { rule?: FieldRule; order: number }>();
+/** Fields that give a variable only when a better one does not: entries that have one are read in the table's order. */
+export const SECOND_CHOICES = new Set([
+  'issue',
+  ...FIELD_RULES.filter((r) => r.write === NEVER).map((r) => r.bib),
+]);
+
+interface Placed {
+  rule?: FieldRule;
+  order: number;
+}
+const READ = new Map<CslType, Map<string, Placed>>();
+const UNKNOWN: Placed = { order: FIELD_RULES.length };
 
 /** The rule by which a field of an entry of a type is read, and its place in the table: of two fields for one variable the earlier wins. */
-export function readRuleAt(field: string, type: CslType): { rule?: FieldRule; order: number } {
-  const key = `${type} ${field}`;
-  const known = READ.get(key);
-  if (known) return known;
-  const at = FIELD_RULES.findIndex((rule) => rule.bib === field && fits(rule, type));
-  const found = at === -1 ? { order: FIELD_RULES.length } : { rule: FIELD_RULES[at]!, order: at };
-  // Files bring names of their own: only those of the table are remembered.
-  if (found.rule) READ.set(key, found);
-  return found;
+export function readRuleAt(field: string, type: CslType): Placed {
+  let known = READ.get(type);
+  if (!known) {
+    known = new Map();
+    READ.set(type, known);
+    for (const [order, rule] of FIELD_RULES.entries())
+      if (fits(rule, type) && !known.has(rule.bib)) known.set(rule.bib, { rule, order });
+  }
+  return known.get(field) ?? UNKNOWN;
 }
 
 /** The rule by which a field of an entry of a type is read. */

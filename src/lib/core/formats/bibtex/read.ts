@@ -20,6 +20,7 @@ import {
   NAME_RULES,
   ORDINALS,
   readRuleAt,
+  SECOND_CHOICES,
   TYPE_RULES,
 } from './mapping';
 import { itemsOf, namesFromTex, type Dialect } from './names';
@@ -74,6 +75,8 @@ const JOINT = new Set(
 for (const { bib } of DATE_RULES) JOINT.add(bib);
 /** Of the joint ones, those that are given back as they were when the record is written again. */
 const KEPT_TOO = new Set(['langidopts', 'options', 'key']);
+
+const NAME_FIELDS = new Set(NAME_RULES.map((r) => r.bib));
 
 /** A title with its subtitle and addition, as one. */
 function wholeTitle(fields: Map<string, string>, stem: string): string {
@@ -158,12 +161,14 @@ function readEntry(raw: RawEntry, format: FormatName) {
     ...(genre ? { genre } : {}),
     ...creators(raw, notes, kept),
   };
-  const inOrder = [...raw.fields]
-    .map(([name, tex]) => ({ name, tex, ...readRuleAt(name, type) }))
-    .sort((a, b) => a.order - b.order);
-  for (const { name, tex, rule } of inOrder) {
+  let names = [...raw.fields.keys()];
+  if (names.some((name) => SECOND_CHOICES.has(name)))
+    names = names.sort((a, b) => readRuleAt(a, type).order - readRuleAt(b, type).order);
+  for (const name of names) {
+    const tex = raw.fields.get(name)!;
+    const { rule } = readRuleAt(name, type);
     if (KEPT_TOO.has(name) && tex.trim()) kept[name] = tex;
-    if (JOINT.has(name) || NAME_RULES.some((r) => r.bib === name)) continue;
+    if (JOINT.has(name) || NAME_FIELDS.has(name)) continue;
     const text = !rule
       ? tex.trim()
       : rule.verbatim

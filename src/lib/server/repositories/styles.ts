@@ -1,0 +1,89 @@
+import type { StyleFacts } from '../../core/citing';
+import { forgetStyle, knowStyle, type OwnStyle } from '../catalogue';
+import { scoped, type Context } from '../context';
+import { newId, now } from '../db/ids';
+import { resolve } from 'node:path';
+import { placeOf } from '../files/store';
+import { notHere } from '../refusal';
+
+interface Row {
+  id: string;
+  library_id: string;
+  title: string;
+  sha256: string;
+  format: string;
+  has_list: 0 | 1;
+  binned: string | null;
+}
+
+const opened = (row: Row): OwnStyle => ({
+  id: row.id,
+  libraryId: row.library_id,
+  title: row.title,
+  format: row.format,
+  fields: [],
+  file: resolve(placeOf(row.sha256)),
+  hasList: Boolean(row.has_list),
+});
+
+/** Makes the styles people brought known to the catalogue, of all libraries. Run once at start. */
+export async function knowOwnStyles(db: Context['db']): Promise<void> {
+  for (const row of (await db('own_style').whereNull('binned')) as Row[]) knowStyle(opened(row));
+}
+
+/** Keeps a style; one of the same title is replaced, and what is printed in it is printed in the new one from now on. */
+export async function keepOwnStyle(
+  ctx: Context,
+  style: { title: string; sha256: string; facts: StyleFacts },
+): Promise<OwnStyle> {
+  const before = (await scoped<Row>(ctx, 'own_style').where({ title: style.title }).first()) as
+    Row | undefined;
+  const row = {
+    id: before?.id ?? `own-${newId()}`,
+    library_id: ctx.libraryId,
+    title: style.title,
+    sha256: style.sha256,
+    format: style.facts.format,
+    has_list: style.facts.hasList ? (1 as const) : (0 as const),
+    binned: null,
+  };
+  await ctx
+    .db('own_style')
+    .insert({ ...row, owner_id: ctx.personId, added: now() })
+    .onConflict('id')
+    .merge(['sha256', 'format', 'has_list', 'binned']);
+  const kept = opened(row);
+  knowStyle(kept);
+  return kept;
+}
+
+/** Takes a style out of the catalogue, or puts it back. */
+export async function binOwnStyle(ctx: Context, id: string, binned: boolean): Promise<void> {
+  const row = (await scoped<Row>(ctx, 'own_style').where({ id }).first()) as Row | undefined;
+  if (!row) throw notHere('style');
+  await scoped<Row>(ctx, 'own_style')
+    .where({ id })
+    .update({ binned: binned ? now() : null });
+  if (binned) forgetStyle(id);
+  else knowStyle(opened(row));
+}
+
+/** The styles a person keeps at hand, last chosen first. */
+export async function favouriteStyles(ctx: Context): Promise<Set<string>> {
+  const rows = (await scoped<{ style: string; at: string; person_id: string }>(ctx, 'favourite_style')
+    .where({ person_id: ctx.personId })
+    .orderBy('at', 'desc')) as { style: string }[];
+  return new Set(rows.map((r) => r.style));
+}
+
+/** Keeps a style at hand, or no longer. */
+export async function setFavourite(ctx: Context, style: string, favourite: boolean): Promise<void> {
+  const row = { library_id: ctx.libraryId, person_id: ctx.personId, style };
+  if (favourite)
+    await ctx
+      .db('favourite_style')
+      .insert({ ...row, at: now() })
+      .onConflict(['library_id', 'person_id', 'style'])
+      .ignore();
+  else await ctx.db('favourite_style').where(row).delete();
+}

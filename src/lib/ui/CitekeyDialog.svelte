@@ -1,0 +1,142 @@
+<script lang="ts">
+  import { Modal } from 'flowbite-svelte';
+  import {
+    CITEKEY_BETWEEN,
+    CITEKEY_PART_LABELS,
+    CITEKEY_PARTS,
+    type CitekeyPart,
+    type CitekeyPattern,
+  } from '$lib/core/source';
+  import { call } from './client';
+  import { attempt, done } from './toasts.svelte';
+
+  /** How citekeys are made, with what they would be for the sources listed. */
+  let { open = $bindable(false), ids }: { open: boolean; ids: string[] } = $props();
+
+  let pattern = $state<CitekeyPattern>();
+  let shown = $state.raw<{ id: string; now: string; made: string }[]>([]);
+  let renew = $state(false);
+
+  $effect(() => {
+    if (open && !pattern)
+      void attempt(() => call<CitekeyPattern>('GET', '/api/citekeys')).then(
+        (p) => (pattern = p ?? undefined),
+      );
+    if (!open) [pattern, renew] = [undefined, false];
+  });
+  let asked = 0;
+  $effect(() => {
+    if (!pattern || pattern.parts.length === 0) return;
+    const mine = ++asked;
+    void call<typeof shown>('POST', '/api/citekeys', { pattern, ids: ids.slice(0, 5) }).then((keys) => {
+      if (mine === asked) shown = keys;
+    });
+  });
+  const left = $derived(CITEKEY_PARTS.filter((p) => !pattern?.parts.includes(p)));
+  function move(at: number, by: number) {
+    const parts: CitekeyPart[] = [...pattern!.parts];
+    const [part] = parts.splice(at, 1);
+    parts.splice(at + by, 0, part!);
+    pattern!.parts = parts;
+  }
+  const NAMES: Record<string, string> = {
+    '': 'nothing',
+    '-': 'hyphen  -',
+    _: 'underscore  _',
+    ':': 'colon  :',
+    '.': 'point  .',
+  };
+
+  async function keep() {
+    const made = await attempt(() =>
+      call<{ revisions: string[] }>('PATCH', '/api/citekeys', { pattern, ...(renew ? { renew: ids } : {}) }),
+    );
+    if (!made) return;
+    open = false;
+    done(
+      renew
+        ? `${made.revisions.length} ${made.revisions.length === 1 ? 'source has' : 'sources have'} a new citekey; the old ones still lead there.`
+        : 'Citekeys are made so from now on. Keys that were given stay.',
+      made.revisions,
+    );
+  }
+</script>
+
+<Modal bind:open title="Citekeys" size="sm" class="text-ink">
+  {#if pattern}
+    <div class="grid gap-4">
+      <div>
+        <p class="small-label">Made of</p>
+        <ol class="parts">
+          {#each pattern.parts as part, i (part)}
+            <li class="chip on">
+              {#if i > 0}<button aria-label="{CITEKEY_PART_LABELS[part]}: earlier" onclick={() => move(i, -1)}
+                  >‹</button
+                >{/if}
+              {CITEKEY_PART_LABELS[part]}
+              {#if pattern.parts.length > 1}<button
+                  aria-label="Leave out {CITEKEY_PART_LABELS[part]}"
+                  onclick={() => (pattern!.parts = pattern!.parts.filter((p) => p !== part))}>×</button
+                >{/if}
+            </li>
+          {/each}
+        </ol>
+        <div class="parts">
+          {#each left as part (part)}
+            <button class="chip" onclick={() => (pattern!.parts = [...pattern!.parts, part])}
+              >+ {CITEKEY_PART_LABELS[part]}</button
+            >
+          {/each}
+        </div>
+      </div>
+      <label class="flex items-center gap-2"
+        ><span class="small-label">Between the parts</span>
+        <select class="field" bind:value={pattern.between}>
+          {#each CITEKEY_BETWEEN as sign (sign)}<option value={sign}>{NAMES[sign]}</option>{/each}
+        </select></label
+      >
+      <table aria-label="Keys as they would be" aria-live="polite">
+        <thead><tr><th>now</th><th>made so</th></tr></thead>
+        <tbody>
+          {#each shown as key (key.id)}<tr><td>{key.now}</td><td><strong>{key.made}</strong></td></tr>{/each}
+        </tbody>
+      </table>
+      <label class="flex items-center gap-2"
+        ><input type="checkbox" bind:checked={renew} /> Give the {ids.length.toLocaleString('en')} listed here new
+        keys now</label
+      >
+      <p class="small-label">
+        A key once given stays as it is through edits and merges. Letters are added where a key is taken.
+      </p>
+      <div><button class="btn main" onclick={keep}>Make keys so</button></div>
+    </div>
+  {/if}
+</Modal>
+
+<style>
+  .parts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+    margin-top: 6px;
+  }
+  .parts li {
+    display: inline-flex;
+    gap: 6px;
+    align-items: center;
+  }
+  table {
+    width: 100%;
+    font-size: 13px;
+  }
+  th {
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 650;
+    text-align: left;
+  }
+  td {
+    padding: 2px 12px 2px 0;
+    word-break: break-all;
+  }
+</style>
