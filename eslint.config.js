@@ -36,7 +36,7 @@ const NODE = [
 ];
 
 export default ts.config(
-  { ignores: ['build/', '.svelte-kit/', 'node_modules/', '.data/', 'coverage/'] },
+  { ignores: ['build/', '.svelte-kit/', 'node_modules/', '.data/', 'coverage/', '.cache/'] },
   ...ts.configs.recommended,
   ...svelte.configs['flat/recommended'],
   {

@@ -68,6 +68,27 @@
     ['own words', 'Own words'],
     ['quotation', 'Quotations'],
   ] as const;
+  // A long list is put on the page, and renewed there, part by part, so that the page answers meanwhile.
+  const PART = 15;
+  let parts = $state.raw<List['entries'][]>([]);
+  $effect(() => {
+    const entries = list?.entries ?? [];
+    const wanted = Array.from({ length: Math.ceil(entries.length / PART) }, (_, i) =>
+      entries.slice(i * PART, (i + 1) * PART),
+    );
+    let at = 0;
+    let frame = 0;
+    const put = () => {
+      const next = untrack(() => parts).slice();
+      if (at < wanted.length) next[at] = wanted[at]!;
+      else next.pop();
+      at++;
+      parts = next;
+      if (at < wanted.length || next.length > wanted.length) frame = requestAnimationFrame(put);
+    };
+    if (wanted.length || untrack(() => parts).length) put();
+    return () => cancelAnimationFrame(frame);
+  });
   let citing = $state(false);
   let keying = $state(false);
   const look = $derived({ style: data.style, locale: data.locale });
@@ -207,41 +228,41 @@
   <div class="spread">
     <section class="sheet" class:stale={printing} aria-label="References">
       <h2>References</h2>
-      {#each list.entries as entry (entry.id)}
-        {#if entry.heading}<h3 class="group">{entry.heading}</h3>{/if}
-        <div class="entry" data-source={entry.id}>
-          {#if entry.label}<span class="label serif">{entry.label}</span>{/if}
-          <div class="reference">
-            <Reference
-              reference={entry}
-              fallback="Nothing prints for this source."
-              hanging={list.hangingIndent}
-              onchoose={(field) => goto(`/sources/${entry.id}#f-${field}`)}
-            />
-            {#each entry.annotations ?? [] as note, i (i)}
-              <p class="under serif" data-kind={note.kind}>{annotationText(note)}</p>
-            {/each}
+      {#each parts as part, p (p)}{#each part as entry, i (i)}
+          {#if entry.heading}<h3 class="group">{entry.heading}</h3>{/if}
+          <div class="entry" data-source={entry.id}>
+            {#if entry.label}<span class="label serif">{entry.label}</span>{/if}
+            <div class="reference">
+              <Reference
+                reference={entry}
+                fallback="Nothing prints for this source."
+                hanging={list.hangingIndent}
+                onchoose={(field) => goto(`/sources/${entry.id}#f-${field}`)}
+              />
+              {#each entry.annotations ?? [] as note, i (i)}
+                <p class="under serif" data-kind={note.kind}>{annotationText(note)}</p>
+              {/each}
+            </div>
+            <div class="marks">
+              {#if entry.findings.length}
+                <a
+                  href="/sources/{entry.id}#f-{entry.findings[0]!.field}"
+                  title="Go to {fieldLabel(entry.findings[0]!.field)}"
+                  ><Findings findings={entry.findings} complete={false} /></a
+                >
+              {/if}
+              {#if entry.missing.length}
+                <p class="lacks">
+                  lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<a
+                      class="link"
+                      href="/sources/{entry.id}#f-{field}"
+                      title="{data.styleTitle} prints it; go to {fieldLabel(field)}">{fieldName(field)}</a
+                    >{/each}
+                </p>
+              {/if}
+            </div>
           </div>
-          <div class="marks">
-            {#if entry.findings.length}
-              <a
-                href="/sources/{entry.id}#f-{entry.findings[0]!.field}"
-                title="Go to {fieldLabel(entry.findings[0]!.field)}"
-                ><Findings findings={entry.findings} complete={false} /></a
-              >
-            {/if}
-            {#if entry.missing.length}
-              <p class="lacks">
-                lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<a
-                    class="link"
-                    href="/sources/{entry.id}#f-{field}"
-                    title="{data.styleTitle} prints it; go to {fieldLabel(field)}">{fieldName(field)}</a
-                  >{/each}
-              </p>
-            {/if}
-          </div>
-        </div>
-      {/each}
+        {/each}{/each}
     </section>
     <aside class="preflight" aria-label="Before it goes out">
       <h3>Before it goes out</h3>

@@ -7,6 +7,7 @@ import {
   NAME_VARIABLES,
   NUMBER_VARIABLES,
   parseEdtf,
+  plainlyRecord,
   sourceRecord,
   TEXT_VARIABLES,
   toCsl,
@@ -280,6 +281,23 @@ describe('round trips', () => {
       }),
       { numRuns: 600 },
     );
+  });
+  // The short way round the schema says yes only to what the schema would give back unchanged.
+  it('plainly a record means one the schema accepts as it is', () => {
+    fc.assert(
+      fc.property(anything, fc.constantFrom('', 'e\u0301', 'x'.repeat(9_000)), (r: SourceRecord, odd) => {
+        const { retexa: _ours, ...fields } = r;
+        const given = odd ? { ...fields, title: odd } : fields;
+        if (plainlyRecord(given, {}, []))
+          expect(sourceRecord.parse(given)).toEqual({ ...given, retexa: r.retexa });
+        if (odd) expect(plainlyRecord(given, {}, [])).toBe(false);
+      }),
+      { numRuns: 400 },
+    );
+    expect(plainlyRecord({ type: 'book', title: 'T', author: [{ family: 'A' }] }, {}, ['t'])).toBe(true);
+    expect(plainlyRecord({ type: 'book', author: [{}] }, {}, [])).toBe(false);
+    expect(plainlyRecord({ type: 'book', issued: { 'date-parts': [[2001, 13]] } }, {}, [])).toBe(false);
+    expect(plainlyRecord({ type: 'book', odd: 'x' }, {}, [])).toBe(false);
   });
   it('never throws on cut or shuffled files', () => {
     const sample = FORMAT_NAMES.map(
