@@ -16,6 +16,12 @@ export interface Run {
 type Look = Omit<Run, 'text'>;
 
 function lookOf(tag: string, attributes: string, fieldOf: (variables: string) => string | undefined): Look {
+  // Most tags by far are marks of what a part was printed from, and nothing else.
+  const mark = /^ data-variables="([^"]*)"$/.exec(attributes);
+  if (mark) {
+    const field = fieldOf(mark[1]!);
+    return field ? { field } : {};
+  }
   const style = /style="([^"]*)"/.exec(attributes)?.[1] ?? '';
   const variables = /data-variables="([^"]*)"/.exec(attributes)?.[1];
   const field = variables === undefined ? undefined : fieldOf(variables);
