@@ -115,6 +115,7 @@
   }
   label {
     display: flex;
+    min-height: 26px;
     gap: 5px;
     align-items: center;
   }

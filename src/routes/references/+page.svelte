@@ -441,6 +441,9 @@
   h3:first-child {
     margin-top: 0;
   }
+  .preflight label {
+    min-height: 26px;
+  }
   .preflight .btn {
     margin: 0 4px 6px 0;
   }
