@@ -3,7 +3,13 @@
 set -uo pipefail
 cd "$(dirname "$0")/.."
 . scripts/setup.sh
-need_modules && need_tools && need_outside || exit 1
+need_modules && need_tools || exit 1
+left_out=()
+if ! need_outside; then
+  [ -n "${CI:-}" ] && exit 1
+  echo "Left out: the CSL test suite, and the example files of BibTeX and biblatex." >&2
+  left_out=(--exclude tests/outside/csl-suite.test.ts --exclude tests/outside/bib.test.ts)
+fi
 
 failed=0
 step() {
@@ -17,7 +23,7 @@ step "types" npm run check --silent
 step "build" need_build
 # Browser tests come last and alone: on two cores nothing else should run beside them.
 rm -f results-*.json
-step "unit and outside tests" npx vitest run --project unit --project outside --reporter=default --reporter=json --outputFile.json=results-1.json
+step "unit and outside tests" npx vitest run --project unit --project outside "${left_out[@]}" --reporter=default --reporter=json --outputFile.json=results-1.json
 step "browser tests" npx vitest run --project browser --reporter=default --reporter=json --outputFile.json=results-2.json
 node -e '
   const read = (n) => JSON.parse(require("node:fs").readFileSync(`results-${n}.json`, "utf8"));

@@ -12,7 +12,9 @@ import { keepFile, readKept, sweepParts } from './files/store';
 import { isPublicAddress, targetOf } from './http/addresses';
 import { insertCopy } from './repositories/copies';
 import { endInterrupted, getJob, insertJob } from './repositories/jobs';
-import { fileSources, insertProject } from './repositories/projects';
+import { fileSources, insertProject, updateProject } from './repositories/projects';
+import { keepOwnStyle, takeOutOwnStyle } from './repositories/styles';
+import { styleOf } from './catalogue';
 import { columnsOf, getSource, insertSource, updateSource } from './repositories/sources';
 import { comparePair, findPairs, keepApart, merge, undoMerge } from './services/duplicates';
 import { keepPassage } from './services/passages';
@@ -113,6 +115,13 @@ describe('revisions', () => {
     expect(await db('source')).toEqual([]);
     expect(await db('revision')).toEqual([]);
     expect(await db('search')).toEqual([]);
+  });
+  it('give a key that is free even when the one asked for and the one made instead are taken', async () => {
+    const made = await add();
+    const keyed = () =>
+      transaction(ctx, (inner) => insertSource(inner, record(), { citekey: 'asked', why: 'test' }));
+    expect((await keyed()).citekey).toBe('asked');
+    expect((await keyed()).citekey).toBe(`${made.citekey}a`);
   });
   it('give citekeys that nobody has or had', async () => {
     const a = await add();
@@ -266,6 +275,22 @@ describe('jobs', () => {
       state: 'failed',
       input: { text: 'https://a.example' },
     });
+  });
+});
+
+describe('styles', () => {
+  it('of one’s own stay while a project prints in them', async () => {
+    const facts = { format: 'author-date' as const, hasList: true, fields: [] };
+    const style = await keepOwnStyle(ctx, { title: 'House', sha256: 'a'.repeat(64), facts });
+    const project = await insertProject(ctx, { name: 'Paper', style: style.id, locale: 'en-US' });
+    await expect(takeOutOwnStyle(ctx, style.id)).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringContaining('Paper') as string,
+    });
+    expect(styleOf(style.id).title).toBe('House');
+    await updateProject(ctx, project.id, { style: 'apa' });
+    await takeOutOwnStyle(ctx, style.id);
+    expect(() => styleOf(style.id)).toThrow('no style');
   });
 });
 

@@ -75,7 +75,7 @@
   }
   async function takeOut(style: FoundStyle) {
     await attempt(async () => {
-      await call('PATCH', '/api/styles', { style: style.id, binned: true });
+      await call('PATCH', '/api/styles', { style: style.id, takeOut: true });
       done(`${style.label} is out of the catalogue. Bring its file again to have it back.`);
     });
     await find(true);

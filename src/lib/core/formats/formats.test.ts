@@ -297,6 +297,8 @@ describe('round trips', () => {
     expect(plainlyRecord({ type: 'book', title: 'T', author: [{ family: 'A' }] }, {}, ['t'])).toBe(true);
     expect(plainlyRecord({ type: 'book', author: [{}] }, {}, [])).toBe(false);
     expect(plainlyRecord({ type: 'book', issued: { 'date-parts': [[2001, 13]] } }, {}, [])).toBe(false);
+    expect(plainlyRecord({ type: 'book', issued: { 'date-parts': [[2001, 1, 2, 3]] } }, {}, [])).toBe(false);
+    expect(plainlyRecord({ type: 'book', issued: { 'date-parts': [[1], [2], [3]] } }, {}, [])).toBe(false);
     expect(plainlyRecord({ type: 'book', odd: 'x' }, {}, [])).toBe(false);
   });
   it('never throws on cut or shuffled files', () => {

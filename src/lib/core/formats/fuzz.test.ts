@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { sourceRecord } from '../source';
-import { FORMAT_NAMES, READABLE_NAMES, readFormat, sniff, writeFormat, type ReadableName } from './index';
+import { FORMAT_NAMES, READABLE_NAMES, readFormat, sniff, writeFormat, type TextFormatName } from './index';
 
 const SAMPLES: Record<string, string> = Object.fromEntries(
   FORMAT_NAMES.map((format) => [
@@ -26,7 +26,7 @@ const SAMPLES: Record<string, string> = Object.fromEntries(
 SAMPLES.medline = 'PMID- 1\nTI  - A\n      b\nAU  - Ng TH\nDP  - 2001 Mar\n\nPMID- 2\nTI  - C\n';
 SAMPLES.coins = '<span title="ctx_ver=Z39.88-2004&amp;rft.atitle=A&amp;rft.jtitle=B"></span>';
 
-const reads = (format: ReadableName, text: string) => {
+const reads = (format: TextFormatName, text: string) => {
   sniff(text);
   const { entries, skipped } = readFormat(format, text);
   for (const { line, reason } of skipped) {
@@ -36,7 +36,7 @@ const reads = (format: ReadableName, text: string) => {
   for (const { line } of entries) expect(line).toBeGreaterThan(0);
   return { entries, skipped };
 };
-const FUZZED = READABLE_NAMES.filter((f) => SAMPLES[f]);
+const FUZZED = READABLE_NAMES.filter((f): f is TextFormatName => SAMPLES[f] !== undefined);
 
 // The limit of a test is the limit of patience: none may take five seconds.
 describe.each(FUZZED)('%s', { timeout: 5_000 }, (format) => {

@@ -3,7 +3,15 @@ import { readCoins } from './coins';
 import { cslJson } from './csl-json';
 import { readMedline } from './medline';
 import { ris } from './ris';
-import type { Format, FormatName, ReadableName, ReadResult, WriteItem, WriteResult } from './types';
+import type {
+  Format,
+  FormatName,
+  ReadableName,
+  ReadResult,
+  TextFormatName,
+  WriteItem,
+  WriteResult,
+} from './types';
 import { unsaid } from './unsaid';
 
 export {
@@ -16,6 +24,7 @@ export {
   type ReadEntry,
   type ReadResult,
   type Skipped,
+  type TextFormatName,
   type WriteItem,
   type WriteResult,
 } from './types';
@@ -33,25 +42,11 @@ export const READABLE: Record<ReadableName, { label: string; extension: string }
   coins: { label: 'COinS', extension: 'txt' },
 };
 
-/**
- * Reads a file's text. Never throws on bad input. MODS and MARCXML are XML, for which core has no parser: they are read
- * through `catalogues` by whoever has one, and here give a skipped entry that says so.
- */
-export function readFormat(name: ReadableName, text: string): ReadResult {
-  switch (name) {
-    case 'medline':
-      return readMedline(text);
-    case 'coins':
-      return readCoins(text);
-    case 'mods':
-    case 'marcxml':
-      return {
-        entries: [],
-        skipped: [{ line: 1, reason: 'XML is not read here', text: text.slice(0, 120) }],
-      };
-    default:
-      return FORMATS[name].read(text);
-  }
+/** Reads a file's text. Never throws on bad input. MODS and MARCXML are read through `catalogues`, by whoever has an XML parser. */
+export function readFormat(name: TextFormatName, text: string): ReadResult {
+  if (name === 'medline') return readMedline(text);
+  if (name === 'coins') return readCoins(text);
+  return FORMATS[name].read(text);
 }
 
 /** Writes records and says what the format cannot hold: what its table says, and whatever reading it back shows besides. */

@@ -9,6 +9,8 @@ export const READ_ONLY_NAMES = ['medline', 'mods', 'marcxml', 'coins'] as const;
 /** Every format that can be read. */
 export const READABLE_NAMES = [...FORMAT_NAMES, ...READ_ONLY_NAMES] as const;
 export type ReadableName = (typeof READABLE_NAMES)[number];
+/** Those that are text; MODS and MARCXML are XML, for which core has no parser. */
+export type TextFormatName = Exclude<ReadableName, 'mods' | 'marcxml'>;
 
 /** An entry read: its record, the key it had, and where it began. Lines count from 1. */
 export interface ReadEntry {

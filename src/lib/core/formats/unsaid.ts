@@ -27,12 +27,16 @@ const words = (record: SourceRecord | undefined, field: string) =>
 export function unsaid(format: Format, text: string, items: WriteItem[], said: Loss[]): Loss[] {
   const { entries } = format.read(text);
   const known = new Set(said.map((l) => `${l.key}\n${l.field}`));
+  const lossy = new Set(said.map((l) => l.key));
   const losses: Loss[] = [];
   const whole = entries.length === items.length;
+  const byKey = new Map(whole ? [] : entries.map((e) => [e.key, e]));
   items.forEach(({ key, record }, i) => {
-    const back = whole ? entries[i] : entries.find((e) => e.key === key);
+    const back = whole ? entries[i] : byKey.get(key);
     const lose = (field: string, reason: string) => {
-      if (!known.has(`${key}\n${field}`)) losses.push({ key, field, reason });
+      if (known.has(`${key}\n${field}`)) return;
+      losses.push({ key, field, reason });
+      lossy.add(key);
     };
     if (!back) return lose('record', `${format.label} does not give this record back`);
     const ours = toCsl(key, record) as unknown as Record<string, unknown>;
@@ -42,7 +46,7 @@ export function unsaid(format: Format, text: string, items: WriteItem[], said: L
       const [a, b] = [ours[field], theirs[field]];
       if (a === b || spelled(a) === spelled(b)) continue;
       // A value that stands in for another (a place for the type it belongs to) is told once, with the other.
-      if (a === undefined && losses.concat(said).some((l) => l.key === key)) continue;
+      if (a === undefined && lossy.has(key)) continue;
       const read = words(back.record, field);
       lose(
         field,

@@ -132,9 +132,12 @@ function plainNames(value: unknown): boolean {
 
 function plainDate(value: unknown): boolean {
   const date = value as CslDate;
-  if (date.edtf || date.literal || !date['date-parts']) return false;
-  return date['date-parts'].every(
-    ([y, m, d]) =>
+  const parts = date['date-parts'];
+  if (date.edtf || date.literal || date.season || !parts || parts.length < 1 || parts.length > 2)
+    return false;
+  return parts.every(
+    ([y, m, d, ...more]) =>
+      more.length === 0 &&
       Number.isInteger(y) &&
       (m === undefined || (m >= 1 && m <= 12)) &&
       (d === undefined || (d >= 1 && d <= 31)),

@@ -37,6 +37,9 @@ export async function freeCitekey(
     ...used.filter((r) => r.id !== options.except).map((r) => r.citekey),
     ...aliases.filter((r) => r.source_id !== options.except).map((r) => r.alias),
   ]);
-  if (options.wanted && !taken.has(options.wanted)) return options.wanted;
+  if (options.wanted)
+    return taken.has(options.wanted)
+      ? freeCitekey(ctx, record, { ...options, wanted: undefined })
+      : options.wanted;
   return makeCitekey(record, (key) => taken.has(key), pattern);
 }

@@ -1,10 +1,10 @@
+import { resolve } from 'node:path';
 import type { StyleFacts } from '../../core/citing';
 import { forgetStyle, knowStyle, type OwnStyle } from '../catalogue';
 import { scoped, type Context } from '../context';
 import { newId, now } from '../db/ids';
-import { resolve } from 'node:path';
 import { placeOf } from '../files/store';
-import { notHere } from '../refusal';
+import { notHere, Refusal } from '../refusal';
 
 interface Row {
   id: string;
@@ -57,15 +57,19 @@ export async function keepOwnStyle(
   return kept;
 }
 
-/** Takes a style out of the catalogue, or puts it back. */
-export async function binOwnStyle(ctx: Context, id: string, binned: boolean): Promise<void> {
-  const row = (await scoped<Row>(ctx, 'own_style').where({ id }).first()) as Row | undefined;
-  if (!row) throw notHere('style');
-  await scoped<Row>(ctx, 'own_style')
-    .where({ id })
-    .update({ binned: binned ? now() : null });
-  if (binned) forgetStyle(id);
-  else knowStyle(opened(row));
+/** Takes a style out of the catalogue; one that a project prints in stays, since nothing of the project could be printed. */
+export async function takeOutOwnStyle(ctx: Context, id: string): Promise<void> {
+  const using = (await scoped<{ style: string; name: string }>(ctx, 'project')
+    .where({ style: id })
+    .select('name')) as { name: string }[];
+  if (using.length)
+    throw new Refusal(
+      409,
+      `${using.map((p) => p.name).join(', ')} prints in this style. Choose another there first.`,
+    );
+  const changed = await scoped<Row>(ctx, 'own_style').where({ id }).update({ binned: now() });
+  if (changed !== 1) throw notHere('style');
+  forgetStyle(id);
 }
 
 /** The styles a person keeps at hand, last chosen first. */

@@ -347,9 +347,13 @@ export async function takeImportBack(
     const left: string[] = [];
     for (const { revision, label } of [...(report.merged ?? [])].reverse()) {
       if (!revision) continue;
-      const undone = await undoRevision(inner, revision);
-      if (undone) revisions.push(undone);
-      else left.push(label);
+      try {
+        const undone = await undoRevision(inner, revision);
+        if (undone) revisions.push(undone);
+      } catch (error) {
+        if (!(error instanceof Refusal)) throw error;
+        left.push(label);
+      }
     }
     return { revisions, left };
   });

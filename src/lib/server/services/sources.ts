@@ -285,36 +285,19 @@ export async function binSources(ctx: Context, ids: string[], binned: boolean): 
  */
 export async function undo(ctx: Context, revisionIds: string[]): Promise<void> {
   await transaction(ctx, async (inner) => {
-    for (const id of revisionIds) {
-      const revision = await findRevision(inner, id);
-      if (!revision) throw new Refusal(404, 'There is nothing left to undo.');
-      const all = await revisionsOf(inner, revision.subject_id);
-      if (all[0]?.id !== id) throw changedMeanwhile(revision.subject);
-      await bringBack(
-        inner,
-        revision.subject,
-        revision.subject_id,
-        revision.number - 1,
-        `undid: ${revision.why}`,
-      );
-    }
+    for (const id of revisionIds) await undoRevision(inner, id);
   });
   tell(ctx.libraryId, { kind: 'changed' });
 }
 
-/** Takes a source's revision back when it is still its latest; gives the id of the revision that did it, if any. */
+/** Takes one revision back, which must still be the latest of its subject; gives the id of the revision that did it. */
 export async function undoRevision(ctx: Context, id: string): Promise<string | undefined> {
   const revision = await findRevision(ctx, id);
-  const [latest] = revision ? await revisionsOf(ctx, revision.subject_id) : [];
-  if (!revision || revision.subject !== 'source' || latest?.id !== id) return undefined;
-  const made = await bringBack(
-    ctx,
-    'source',
-    revision.subject_id,
-    revision.number - 1,
-    `undid: ${revision.why}`,
-  );
-  return 'revisionId' in made ? made.revisionId : undefined;
+  if (!revision) throw new Refusal(404, 'There is nothing left to undo.');
+  const { subject, subject_id, number, why } = revision;
+  const [latest] = await revisionsOf(ctx, subject_id);
+  if (latest?.id !== id) throw changedMeanwhile(subject);
+  return (await bringBack(ctx, subject, subject_id, number - 1, `undid: ${why}`)).revisionId;
 }
 
 async function bringBack(ctx: Context, subject: Subject, id: string, number: number, why: string) {

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { findStyles, styleOf } from '$lib/server/catalogue';
 import { Refusal } from '$lib/server/refusal';
-import { binOwnStyle, favouriteStyles, setFavourite } from '$lib/server/repositories/styles';
+import { favouriteStyles, setFavourite, takeOutOwnStyle } from '$lib/server/repositories/styles';
 import { bringStyle } from '$lib/server/services/styles';
 import { tell } from '$lib/server/events';
 import { answer, bytesOf, refused } from '../../answer';
@@ -30,12 +30,12 @@ export const POST: RequestHandler = async ({ request, url, locals }) => {
 const change = z.object({
   style: z.string().max(200),
   favourite: z.boolean().optional(),
-  binned: z.boolean().optional(),
+  takeOut: z.literal(true).optional(),
 });
 
-/** Keeps a style at hand or no longer; takes an own style out of the catalogue or puts it back. */
-export const PATCH = answer(change, async ({ style, favourite, binned }, ctx) => {
-  if (binned !== undefined) await binOwnStyle(ctx, style, binned);
+/** Keeps a style at hand or no longer; takes an own style out of the catalogue. */
+export const PATCH = answer(change, async ({ style, favourite, takeOut }, ctx) => {
+  if (takeOut) await takeOutOwnStyle(ctx, style);
   if (favourite !== undefined) {
     styleOf(style);
     await setFavourite(ctx, style, favourite);

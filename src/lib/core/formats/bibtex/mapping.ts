@@ -105,14 +105,24 @@ export interface FieldRule {
   titleCase?: boolean;
   /** A list joined by `and`. */
   list?: boolean;
+  /** Its values may be localisation keys of biblatex. */
+  words?: boolean;
   /** A second value of the same variable is joined to the first by this. */
   join?: string;
 }
 
-const ARTICLES: CslType[] = [
+/** Types that appear in a periodical. */
+export const ARTICLES: CslType[] = [
   'article-journal', 'article-magazine', 'article-newspaper', 'review', 'review-book', 'periodical',
 ]; // prettier-ignore
-const INSIDE: CslType[] = ['chapter', 'paper-conference', 'entry', 'entry-encyclopedia', 'entry-dictionary'];
+/** Types that are a part of a book. */
+export const INSIDE: CslType[] = [
+  'chapter',
+  'paper-conference',
+  'entry',
+  'entry-encyclopedia',
+  'entry-dictionary',
+];
 /** All but whole books, in which `booktitle` is there for the entries that take it over. */
 const NOT_BOOKS = CSL_TYPES.filter((type) => type !== 'book');
 const NEVER: Dialect[] = [];
@@ -143,7 +153,7 @@ export const FIELD_RULES: FieldRule[] = [
   { bib: 'number', csl: 'number' },
   { bib: 'issue', csl: 'issue' },
   { bib: 'chapter', csl: 'chapter-number' },
-  { bib: 'series', csl: 'collection-title', titleCase: true },
+  { bib: 'series', csl: 'collection-title', titleCase: true, words: true },
   { bib: 'edition', csl: 'edition' },
   { bib: 'pages', csl: 'page' },
   { bib: 'eid', csl: 'page', write: NEVER },
@@ -158,17 +168,17 @@ export const FIELD_RULES: FieldRule[] = [
   { bib: 'school', csl: 'publisher', write: NEVER },
   { bib: 'institution', csl: 'publisher', write: NEVER, list: true },
   { bib: 'organization', csl: 'publisher', write: NEVER, list: true },
-  { bib: 'location', csl: 'jurisdiction', types: ['patent'], list: true },
+  { bib: 'location', csl: 'jurisdiction', types: ['patent'], list: true, words: true },
   { bib: 'address', csl: 'publisher-place', write: TEX, list: true },
   { bib: 'location', csl: 'publisher-place', write: LATEX, list: true },
   { bib: 'origpublisher', csl: 'original-publisher', list: true },
   { bib: 'origlocation', csl: 'original-publisher-place', list: true },
   { bib: 'origtitle', csl: 'original-title', titleCase: true },
-  { bib: 'type', csl: 'genre' },
+  { bib: 'type', csl: 'genre', words: true },
   { bib: 'eventtitle', csl: 'event-title' },
   { bib: 'venue', csl: 'event-place' },
   { bib: 'version', csl: 'version' },
-  { bib: 'pubstate', csl: 'status' },
+  { bib: 'pubstate', csl: 'status', words: true },
   { bib: 'doi', csl: 'DOI', verbatim: true },
   { bib: 'isbn', csl: 'ISBN' },
   { bib: 'issn', csl: 'ISSN' },

@@ -22,6 +22,7 @@ import {
   readRuleAt,
   SECOND_CHOICES,
   TYPE_RULES,
+  type FieldRule,
 } from './mapping';
 import { itemsOf, namesFromTex, type Dialect } from './names';
 import { parseBibtex, type RawEntry } from './parse';
@@ -152,6 +153,25 @@ function creators(raw: RawEntry, notes: string[], kept: Record<string, string>) 
   return found;
 }
 
+/** The value of a field by its rule, in the spelling records have. */
+function textOf(rule: FieldRule, tex: string): string {
+  if (rule.verbatim) return verbatimOf(tex);
+  const items = (rule.list ? itemsOf(tex) : [tex]).map((item) => texToText(item, rule.titleCase));
+  const text = (rule.words ? items.map((item) => LOCAL_WORDS[item] ?? item) : items).join('; ');
+  switch (rule.csl) {
+    case 'page':
+      return pagesOf(text);
+    case 'language':
+      return LANGUAGES[text.toLowerCase()] ?? text;
+    case 'edition': {
+      const ordinal = ORDINALS.findIndex((word) => word.toLowerCase() === text.toLowerCase());
+      return ordinal === -1 ? text : String(ordinal + 1);
+    }
+    default:
+      return text;
+  }
+}
+
 function readEntry(raw: RawEntry, format: FormatName) {
   const notes = [...raw.notes];
   const { type, genre } = typeOf(raw, notes);
@@ -169,28 +189,12 @@ function readEntry(raw: RawEntry, format: FormatName) {
     const { rule } = readRuleAt(name, type);
     if (KEPT_TOO.has(name) && tex.trim()) kept[name] = tex;
     if (JOINT.has(name) || NAME_FIELDS.has(name)) continue;
-    const text = !rule
-      ? tex.trim()
-      : rule.verbatim
-        ? verbatimOf(tex)
-        : rule.list
-          ? itemsOf(tex)
-              .map((item) => texToText(item))
-              .map((item) => (rule.csl === 'jurisdiction' ? (LOCAL_WORDS[item] ?? item) : item))
-              .join('; ')
-          : texToText(tex, rule.titleCase);
+    const text = rule ? textOf(rule, tex) : tex.trim();
     if (!text) continue;
     const before = rule && fields[rule.csl];
     if (!rule || (before !== undefined && rule.csl !== 'genre' && !rule.join)) kept[name] = tex.trim();
-    else if (before !== undefined && rule.join) fields[rule.csl] = `${before as string}${rule.join}${text}`;
-    else if (rule.csl === 'page') fields.page = pagesOf(text);
-    else if (rule.csl === 'genre' || rule.csl === 'status') fields[rule.csl] = LOCAL_WORDS[text] ?? text;
-    else if (rule.csl === 'language') fields.language = LANGUAGES[text.toLowerCase()] ?? text;
-    else if (rule.csl === 'edition') {
-      const ordinal = ORDINALS.findIndex((word) => word.toLowerCase() === text.toLowerCase());
-      fields.edition = ordinal === -1 ? text : String(ordinal + 1);
-    } else if (rule.csl === 'collection-title') fields[rule.csl] = LOCAL_WORDS[text] ?? text;
-    else fields[rule.csl] = text;
+    else
+      fields[rule.csl] = before !== undefined && rule.join ? `${before as string}${rule.join}${text}` : text;
   }
   titles(raw, fields, kept);
   const langid = raw.fields.get('langid')?.trim().toLowerCase();

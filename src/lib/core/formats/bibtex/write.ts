@@ -5,14 +5,15 @@ import {
   isTextVariable,
   type CslDate,
   type CslName,
-  type CslType,
   type SourceRecord,
 } from '../../source';
 import { otherKept } from '../finish';
 import type { Loss, WriteItem, WriteResult } from '../types';
 import {
+  ARTICLES,
   DATE_RULES,
   EDITOR_ROLES,
+  INSIDE,
   LANGUAGES,
   NAME_RULES,
   ORDINALS,
@@ -30,16 +31,6 @@ import { textToTex } from './tex';
 
 const MONTHS = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ');
 const NAMES: Record<Dialect, string> = { bibtex: 'BibTeX', biblatex: 'BibLaTeX' };
-/** Types a volume's own title belongs to a book of, rather than the book it is in. */
-const INSIDE = new Set<CslType>([
-  'chapter',
-  'paper-conference',
-  'entry',
-  'entry-encyclopedia',
-  'entry-dictionary',
-]);
-const ARTICLES = new Set<CslType>(['article-journal', 'article-magazine', 'article-newspaper', 'review', 'review-book', 'periodical']); // prettier-ignore
-
 /** The entry type a record is written as, and the subtype that says what the entry type does not. */
 function entryType(
   record: SourceRecord,
@@ -122,7 +113,7 @@ function putNames(
 
 /** The titles of a volume and of the work it belongs to change places with the title: biblatex's `maintitle` is the whole. */
 function putVolumeTitle(fields: Fields, record: SourceRecord, lose: Lose) {
-  const [whole, part] = INSIDE.has(record.type)
+  const [whole, part] = INSIDE.includes(record.type)
     ? ['container-title' as const, 'booktitle']
     : ['title' as const, 'title'];
   if (record[whole] === undefined || (whole === 'title' && record['container-title'] !== undefined))
@@ -171,7 +162,7 @@ function writeEntry({ key, record }: WriteItem, dialect: Dialect, losses: Loss[]
   if (known !== key) lose('citekey', `“${key}” has signs no key may have; written as ${known}`);
   if (subtype) fields.set('entrysubtype', `{${subtype}}`);
   const volumeTitle =
-    dialect === 'biblatex' && record['volume-title'] !== undefined && !ARTICLES.has(record.type);
+    dialect === 'biblatex' && record['volume-title'] !== undefined && !ARTICLES.includes(record.type);
   if (volumeTitle) putVolumeTitle(fields, record, lose);
   for (const [variable, value] of Object.entries(record)) {
     if (variable === 'type' || variable === 'retexa' || value === undefined) continue;

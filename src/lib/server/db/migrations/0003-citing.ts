@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 
-/** Citing: styles a person keeps at hand or brings, how citekeys are made, searches of the catalogue by field. */
+/** Citing: styles a person keeps at hand or brings, and how citekeys are made. */
 export async function up(db: Knex): Promise<void> {
   await db.schema.createTable('favourite_style', (t) => {
     t.string('library_id').notNullable().references('library.id');
