@@ -100,7 +100,10 @@ const SHOTS: Record<string, () => Promise<void>> = {
   },
   references: () => open('/references', '.entry'),
   import: () => open('/import', '.report'),
-  bin: () => open('/bin', 'header'),
+  search: async () => {
+    await open('/search?q=tide%20mill', '.body');
+    await page.waitForSelector('.source [data-field]');
+  },
   leads: async () => {
     await open('/leads', '[data-lead]');
     await page.$$eval('[data-lead]', (all) => {

@@ -3,7 +3,7 @@
 need_modules() {
   if [ ! -d node_modules ] || [ package-lock.json -nt node_modules/.package-lock.json ]; then
     echo "Installing packages (a native one is compiled, which takes some minutes) …"
-    npm ci --no-audit --no-fund --loglevel=error
+    npm ci --include=dev --no-audit --no-fund --loglevel=error
   fi
 }
 

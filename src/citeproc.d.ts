@@ -23,6 +23,9 @@ declare module 'citeproc' {
   type Place = [id: string, noteIndex: number];
   export interface Engine {
     opt: { development_extensions: Record<string, boolean> };
+    fun: { flipflopper: { processTags(blob: { blobs: string }): void } };
+    getTerm(term: string): string;
+    tmp: { lang_array?: (string | undefined)[] };
     updateItems(ids: string[], nosort?: boolean): void;
     makeBibliography(filter?: Filter): [Meta, string[]];
     makeCitationCluster(items: CiteItem[]): string;
@@ -34,6 +37,11 @@ declare module 'citeproc' {
     registry: { reflist: Token[]; citationreg: { citationByIndex: (Cluster & { citationID: string })[] } };
     previewCitationCluster(cluster: Cluster, before: unknown[], after: unknown[], format: string): string;
   }
-  const CSL: { Engine: new (sys: object, style: Tree | string, lang: string, force?: boolean) => Engine };
+  const CSL: {
+    Engine: new (sys: object, style: Tree | string, lang: string, force?: boolean) => Engine;
+    toLocaleLowerCase(this: Engine, text: string): string;
+    toLocaleUpperCase(this: Engine, text: string): string;
+    getSortCompare(this: Engine, locale?: string): (a: string, b: string) => number;
+  };
   export default CSL;
 }

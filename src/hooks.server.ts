@@ -10,10 +10,12 @@ import { PROJECT_COOKIE } from './routes/answer';
 /** Resolves who asks, in which library, and which project is chosen: the one place that does. */
 export const handle: Handle = async ({ event, resolve }) => {
   await start();
-  // Who asks is read beside the one that writes, so that a request to stop long work gets through while it is under way.
+  // What only reads, and who asks, is read beside the connection that writes: pages are answered, and a request to stop
+  // long work gets through, while a long transaction is under way.
   const [db, aside] = [await database(), await readingDatabase()];
   const known = await knownContext(aside);
-  event.locals.ctx = known ? { ...known, db } : await defaultContext(db);
+  const reads = event.request.method === 'GET' || event.request.method === 'HEAD';
+  event.locals.ctx = known ? { ...known, db: reads ? aside : db } : await defaultContext(db);
   const chosen = event.cookies.get(PROJECT_COOKIE);
   if (chosen && (await findProject({ ...event.locals.ctx, db: aside }, chosen)))
     event.locals.projectId = chosen;

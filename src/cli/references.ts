@@ -24,7 +24,7 @@ import {
 } from '../lib/core/formats';
 import { proof } from '../lib/core/proof';
 import { makeCitekey, toCsl } from '../lib/core/source';
-import { fold } from '../lib/core/text';
+import { fold, squash } from '../lib/core/text';
 import { readReferences } from '../lib/reading/references';
 import { localeTree, styleTree } from '../lib/reading/styles';
 import { textOfBytes } from '../lib/reading/text';
@@ -67,17 +67,20 @@ function readFile(file: string, from: string | undefined): Read {
       `${file} is in no format that is read; name it with --from. There are ${READABLE_NAMES.join(', ')}.`,
     );
   const { entries, skipped } = readReferences(format, text);
-  if (entries.length === 0 && skipped.length === 0) throw new Unusable(`${file} holds no references.`);
+  const words = [
+    ...skipped.map((s) => `${file}:${s.line}: skipped: ${s.reason}: ${squash(s.text)}`),
+    ...entries.flatMap((e) => e.notes.map((n) => `${file}:${e.line}: ${n}`)),
+  ];
+  if (entries.length === 0)
+    throw new Unusable(
+      [...words, `${file} holds no references${words.length ? ' that can be read' : ''}.`].join('\n'),
+    );
   const taken = new Set<string>();
   const items = entries.map(({ key, record }) => {
     const free = key && !taken.has(key) ? key : makeCitekey(record, (k) => taken.has(k));
     taken.add(free);
     return { key: free, record };
   });
-  const words = [
-    ...skipped.map((s) => `${file}:${s.line}: skipped: ${s.reason}: ${s.text}`),
-    ...entries.flatMap((e) => e.notes.map((n) => `${file}:${e.line}: ${n}`)),
-  ];
   return { items, words, partial: skipped.length > 0 };
 }
 

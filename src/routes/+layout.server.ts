@@ -1,8 +1,9 @@
 import type { LayoutServerLoad } from './$types';
 import { listProjects } from '$lib/server/repositories/projects';
 import { openJobs } from '$lib/server/repositories/jobs';
+import { inBrief } from '$lib/server/services/import-reports';
 import { countsOf } from '$lib/server/services/overview';
-import { styleName } from '$lib/server/catalogue';
+import { languages, styleName } from '$lib/server/catalogue';
 import { lookOf } from './look';
 
 export const load: LayoutServerLoad = async ({ locals, depends }) => {
@@ -19,8 +20,9 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
     projects,
     projectId,
     counts,
-    jobs,
+    jobs: jobs.map(inBrief),
     look: { ...look, name: styleName(look.style) },
     library: library.name,
+    languages: languages(),
   };
 };

@@ -75,7 +75,8 @@
 
   function find(event: Event) {
     event.preventDefault();
-    void goto(`/sources?q=${encodeURIComponent(search?.value ?? '')}`);
+    const words = search?.value.trim();
+    if (words) void goto(`/search?q=${encodeURIComponent(words)}`);
   }
 </script>
 
@@ -88,11 +89,23 @@
     <header class="strip">
       <a class="brand" href="/" aria-label="Retexa, Desk"><Mark /> <span>Retexa</span></a>
       <div class="project">
-        <ProjectMenu projects={data.projects} projectId={data.projectId} library={data.library} />
+        <ProjectMenu
+          projects={data.projects}
+          projectId={data.projectId}
+          library={data.library}
+          styleName={data.look.name}
+          languages={data.languages}
+        />
       </div>
       <div class="middle"><CaptureField bind:this={capture} projectId={data.projectId} /></div>
       <form class="search" onsubmit={find} role="search" aria-label="Search">
-        <input bind:this={search} type="search" placeholder="Search sources" aria-label="Search sources" />
+        <input
+          bind:this={search}
+          type="search"
+          placeholder="Search everything"
+          aria-label="Search everything"
+          value={page.url.pathname === '/search' ? page.url.searchParams.get('q') : ''}
+        />
         <kbd>/</kbd>
       </form>
       <button

@@ -56,6 +56,7 @@ export const scope = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('selection'), ids }),
 ]);
 export const setting = z.object({
+  heading: z.string().trim().max(200).optional(),
   group: z.enum(['kind', 'section']).optional(),
   annotate: z.array(z.enum(ANNOTATION_KINDS)).optional(),
 });

@@ -1,6 +1,10 @@
 import type { SourceFilter } from '$lib/server/repositories/sources';
 import { SORTS, type Sort } from '$lib/server/services/sources';
 
+/** The project a view is narrowed to: the chosen one, unless the address asks for the whole library. */
+export const projectOf = (url: URL, locals: App.Locals): string | undefined =>
+  url.searchParams.get('in') === 'library' ? undefined : locals.projectId;
+
 /** The filter and order of sources that an address asks for, within the chosen project. */
 export function filterOf(url: URL, locals: App.Locals): { filter: SourceFilter; sort: Sort } {
   const get = (name: string) => url.searchParams.get(name)?.trim() || undefined;

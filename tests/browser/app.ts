@@ -167,18 +167,29 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
         words,
         inside,
       );
-      // A person presses what has come to rest: the same place over two frames.
-      await handle.asElement()!.evaluate(async (e) => {
+      // A person presses what has come to rest, the same place over two frames, and what nothing else covers.
+      const rests = await handle.asElement()!.evaluate(async (e, w) => {
         (e as HTMLElement).scrollIntoView({ block: 'center' });
         const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+        const start = performance.now();
         for (let last = ''; ;) {
+          if (performance.now() - start > 20_000)
+            throw new Error(`“${w}” does not come to rest where it can be pressed`);
           await frame();
           await frame();
-          const { x, y } = (e as HTMLElement).getBoundingClientRect();
-          if (last === `${x} ${y}`) break;
+          if (!e.isConnected) return false;
+          const { x, y, width, height } = (e as HTMLElement).getBoundingClientRect();
+          const top = document.elementFromPoint(x + width / 2, y + height / 2);
+          // Behind an open dialogue the root is what a press finds, and nothing happens.
+          const behind =
+            document.querySelector('dialog:modal') && !(e as HTMLElement).closest('dialog:modal');
+          if (!behind && last === `${x} ${y}` && top && (e.contains(top) || top.contains(e as Node)))
+            return true;
           last = `${x} ${y}`;
         }
-      });
+      }, words);
+      // What was drawn anew meanwhile is looked for anew.
+      if (!rests) return person.press(words, inside);
       await (handle.asElement() as unknown as { click(): Promise<void> }).click();
     },
     async type(label, text) {
@@ -299,5 +310,8 @@ function fieldByLabel(label: string): Element | undefined {
 /** Waits for a file in the folder downloads go to, and reads it. */
 export async function downloaded(person: Person, name: string): Promise<string> {
   await until(`the download ${name}`, async () => (await readdir(person.downloads)).includes(name));
-  return readFile(join(person.downloads, name), 'utf8');
+  const text = await readFile(join(person.downloads, name), 'utf8');
+  // The next download of this name is a new one.
+  await rm(join(person.downloads, name));
+  return text;
 }

@@ -59,7 +59,9 @@ it(
     await whole('the list');
     await me.page.click('[aria-label^="Citing style"]');
     await me.type('Find a style by name', 'ieee');
-    await me.page.waitForSelector('.panel [data-style="ieee"]');
+    await until('what was looked for at the top', () =>
+      me.page.$eval('.panel [data-style]', (first) => (first as HTMLElement).dataset.style === 'ieee'),
+    );
     await me.page.click('.panel [data-style="ieee"]');
     await until('numbers', () =>
       me.page.$eval('.entry .label', (l) => l.textContent?.includes('[1]') ?? false).catch(() => false),

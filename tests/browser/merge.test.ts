@@ -39,7 +39,7 @@ async function quote(address: string, words: string) {
 describe('the same work from two sites', () => {
   let before: ReturnType<typeof state>;
 
-  it('is said at once, in the tray, in Intake and in Duplicates', async () => {
+  it('is said at once, in the tray, in Intake, beside the list and in Duplicates', async () => {
     await me.open('/');
     await me.capture('https://marshletters.example/articles/3-1-7');
     await me.see('Ferreira', '.tray .got');
@@ -50,7 +50,9 @@ describe('the same work from two sites', () => {
     await me.see('Looks like one you have: Ferreira, Ng & Ó Súilleabháin 2021 (same DOI', '.tray');
     await quote('https://marshletters.example/articles/3-1-7', 'Sediment is not the limit here');
     await quote('https://repository.northsound.example/handle/1/5120', 'Deposited by the authors');
-    await me.open('/duplicates');
+    await me.open('/references?scope=library');
+    await me.see('2 to ask about', '.preflight');
+    await me.press('Twice in the list?', '.entry');
     await me.see('Almost surely the same');
     await me.see('1 of 1');
   });
@@ -103,6 +105,7 @@ describe('the same work from two sites', () => {
   it('is undone from the note at once, too, and merged again', async () => {
     await me.press('Merge into one');
     await me.see('Merged into one.', '.toasts');
+    await me.see('Nothing twice');
     await me.press('Undo', '.toasts');
     await me.see('1 of 1');
     expect(state()).toEqual(before);

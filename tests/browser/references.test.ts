@@ -1,6 +1,7 @@
 import { mkdtemp, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Document, Packer, Paragraph } from 'docx';
 import type { ElementHandle } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readFormat } from '../../src/lib/core/formats';
@@ -61,7 +62,7 @@ describe('importing', () => {
       'items.json',
       JSON.stringify([
         { id: 'lindqvist', type: 'map', title: 'Chart of the Skerry', issued: { 'date-parts': [[1884]] } },
-        { id: 'x', type: 'book', author: [{}] },
+        'a title alone',
       ]),
     );
     await me.see('1 source added, 1 skipped');
@@ -147,12 +148,20 @@ describe('importing', () => {
   it('is stopped in the middle, and nothing of the file is added', async () => {
     const before = citekeys().length;
     const many = Array.from(
-      { length: 6_000 },
+      { length: 15_000 },
       (_, i) =>
         `@book{stopped${i}, author = {Pell, I.}, title = {Ledger ${i} of mill ${i}}, year = ${1500 + (i % 500)}}`,
     ).join('\n');
     await importFile('many.bib', many);
-    await me.see('of 6000');
+    await me.see('Adding', '[aria-label="Import of many.bib"]');
+    // Pages are answered meanwhile, from what was there before.
+    await me.open('/sources');
+    const [{ n }] = app.rows<{ n: number }>('SELECT count(*) n FROM source WHERE binned IS NULL') as [
+      { n: number },
+    ];
+    await me.see(`${n} in the library`);
+    expect(app.rows("SELECT id FROM job WHERE state = 'running'")).toHaveLength(1);
+    await me.open('/import');
     await me.press('Stop');
     await me.see('The import was cancelled. Nothing of the file was added.');
     expect(citekeys()).toHaveLength(before);
@@ -281,7 +290,7 @@ describe('the reference list', () => {
 describe('styles', () => {
   const STYLE = `<?xml version="1.0" encoding="utf-8"?>
 <style xmlns="http://purl.org/net/xbiblio/csl" class="in-text" version="1.0" default-locale="en-GB">
-  <info><title>House style of the mill</title><id>http://house.example/style</id><updated>2026-01-01T00:00:00+00:00</updated><category citation-format="author-date"/></info>
+  <info><title>House style of the mill</title><id>http://house.example/style</id><updated>2026-01-01T00:00:00+00:00</updated><category citation-format="author-date"/><category field="history"/></info>
   <citation><layout prefix="(" suffix=")"><names variable="author"><name form="short"/></names></layout></citation>
   <bibliography><layout suffix=" ¶"><text variable="title" font-style="italic" suffix=" by "/><names variable="author"/></layout></bibliography>
 </style>`;
@@ -313,6 +322,7 @@ describe('styles', () => {
     await until('the preview', async () =>
       me.page.$eval('.panel .preview', (p) => /Brandt|Ferreira/.test(p.textContent ?? '')).catch(() => false),
     );
+    await me.page.waitForSelector('[aria-label="Keep IEEE at hand"]');
     await me.page.click('[aria-label="Keep IEEE at hand"]');
     await me.type('Find a style by name', '');
     await until('IEEE first', async () =>
@@ -331,8 +341,27 @@ describe('styles', () => {
     await me.see('Salt marsh recovery by Ana Ferreira, Tsz Ho Ng ¶');
     await me.see('House style of the mill');
     await unfold();
+    await me.page.select('[aria-label="Field of study"]', 'history');
+    await until('found by its field', async () =>
+      (await me.page.$$eval('.panel [role=option]', (all) => all.map((o) => o.textContent ?? ''))).some((t) =>
+        t.includes('House style of the mill'),
+      ),
+    );
     await me.page.click('[aria-label="Take House style of the mill out of the catalogue"]');
     await me.see('is out of the catalogue', '.toasts');
+    await me.open('/references');
+  });
+  it('that only point at another print as that one, or say which is wanted', async () => {
+    const pointing = (parent: string) => `<?xml version="1.0" encoding="utf-8"?>
+<style xmlns="http://purl.org/net/xbiblio/csl" version="1.0" default-locale="en-GB">
+  <info><title>Letters of the Skerry</title><id>http://house.example/letters</id><link href="http://house.example/letters" rel="self"/><link href="http://styles.example/${parent}" rel="independent-parent"/><updated>2026-01-01T00:00:00+00:00</updated></info>
+</style>`;
+    await unfold();
+    await bring('letters.csl', pointing('nowhere-at-all'));
+    await me.see('which is not in the catalogue. Bring that one.', '.toasts');
+    await bring('letters.csl', pointing('ieee'));
+    await me.see('Letters of the Skerry prints as IEEE, which is in the catalogue.', '.toasts');
+    await me.see('[1]', '.sheet');
     await me.open('/references');
   });
 });
@@ -351,6 +380,44 @@ describe('what a list holds and how it is set', () => {
     await me.press('Print what is cited');
     await until('two entries', async () => (await entries()).length === 2);
     expect((await entries()).join()).toMatch(/Brandt[\s\S]*Ferreira/);
+  });
+  it('is exactly what a word processor’s document cites', async () => {
+    const path = join(folder, 'chapter.docx');
+    const document = new Document({
+      sections: [
+        {
+          children: [
+            new Paragraph('The floor rose [@ferr'),
+            new Paragraph('and fell [@brandt2011].'),
+            // As long as a thesis, so that it is read in a worker as long ones are.
+            ...Array.from(
+              { length: 15_000 },
+              (_, i) => new Paragraph(`${i * 7_919} ponds, ${i * 104_729} mills.`),
+            ),
+          ],
+        },
+      ],
+    });
+    await writeFile(path, await Packer.toBuffer(document));
+    await me.open('/references?scope=library');
+    await me.page.waitForSelector('.entry');
+    await me.page.select('[aria-label="What the list holds"]', 'text');
+    const input = (await me.page.waitForSelector(
+      'input[aria-label="Text file"]',
+    )) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(path);
+    await me.see('This key has no source: ferr.', 'dialog');
+    await me.press('Print what is cited');
+    await until('one entry', async () => (await entries()).length === 1);
+    expect((await entries()).join()).toContain('Brandt');
+  });
+  it('has the heading it is given, in documents too', async () => {
+    await me.open('/references?scope=library');
+    await me.page.waitForSelector('.entry');
+    await me.type('Heading of the list', 'Literaturverzeichnis');
+    await me.page.keyboard.press('Enter');
+    await me.press('Markdown');
+    expect(await downloaded(me, 'references.md')).toMatch(/^# Literaturverzeichnis\n/);
   });
   it('is narrowed to a tag, and grouped by kind of source', async () => {
     await me.open('/references?scope=library');

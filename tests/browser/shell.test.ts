@@ -41,6 +41,7 @@ const VIEWS = () => {
     '/import',
     '/bin',
     '/leads',
+    '/search?q=marsh',
     '/notes',
     '/ways-in',
     '/capture',
@@ -147,14 +148,35 @@ describe('the shell', () => {
     await me.page.keyboard.press('/');
     await me.page.keyboard.type('last miller');
     await me.page.keyboard.press('Enter');
-    await me.see('1 found');
+    await me.see('found for “last miller”');
+    await me.page.waitForSelector('section[aria-label=Sources] .source [data-field]');
+  });
+
+  it('searches everything, narrows it, and leads to the words in their place', async () => {
+    await me.type('Search everything', 'sediment');
+    await me.page.keyboard.press('Enter');
+    await me.see('Sediment is not the limit here', 'section[aria-label=Passages]');
+    await me.page.click('section[aria-label="In the text of copies"] .hit');
+    await me.page.waitForFunction(
+      () =>
+        document
+          .querySelector('iframe')
+          ?.contentDocument?.querySelector('mark.drawn')
+          ?.textContent?.toLowerCase() === 'sediment',
+    );
+    await me.type('Search everything', 'qqqq');
+    await me.page.keyboard.press('Enter');
+    await me.see('Nothing has “qqqq”');
   });
 
   it('makes a project, scopes everything to it, and prints in its style', async () => {
     await me.open('/');
     await me.choose('Project', 'New project');
     await me.type('Name', 'A paper');
-    await me.choose('Citing style', 'Vancouver');
+    await me.page.click('dialog [aria-label^="Citing style"]');
+    await me.type('Find a style by name', 'vancouver');
+    await me.page.waitForSelector('dialog [data-style=vancouver]');
+    await me.press('Vancouver', 'dialog');
     await me.press('Make the project');
     await me.see('A paper', '.sub');
     await me.gone('Citing style');
@@ -164,6 +186,18 @@ describe('the shell', () => {
     await me.open('/sources');
     await me.see('1 in this project, as they print in Vancouver');
     await me.see('Sato Y. Turbines in old wheelhouses. Small Hydropower Review [Internet]. 2020', '.row');
+    await me.choose('Project', 'Change A paper');
+    await me.type('Name', 'One paper');
+    await me.page.click('dialog [aria-label^="Citing style"]');
+    await me.type('Find a style by name', 'modern language');
+    await me.page.waitForSelector('dialog [data-style=modern-language-association]');
+    await me.page.keyboard.press('Enter');
+    await me.press('Keep the changes');
+    await me.see('One paper is changed.', '.toasts');
+    await me.see('1 in this project, as they print in MLA');
+    await me.choose('Project', 'Change One paper');
+    await me.type('Name', 'A paper');
+    await me.press('Keep the changes');
     await me.choose('Project', 'My library');
     await me.see('4 in the library');
   });
@@ -191,11 +225,15 @@ describe('the shell', () => {
     expect(app.rows('SELECT tag FROM source_tag')).toHaveLength(4);
   });
 
-  it('bins sources with undo, and brings them back from the bin', async () => {
-    await me.open('/sources?q=turbines');
-    await me.see('Sato', '.row');
+  const putInBin = async (words: string, name: string) => {
+    await me.open(`/sources?q=${words}`);
+    await me.see(name, '.row');
     await me.page.keyboard.press('x');
     await me.press('Put in the bin', '.bar');
+  };
+
+  it('bins sources with undo, and brings them back from the bin', async () => {
+    await putInBin('turbines', 'Sato');
     await me.see('Nothing fits');
     await me.press('Undo', '.toasts');
     await me.see('Sato', '.row');
@@ -205,6 +243,31 @@ describe('the shell', () => {
     await me.see('Sato 2020');
     await me.press('Bring it back');
     await me.see('The bin is empty');
+  });
+
+  it('deletes for good only what is told twice', async () => {
+    await putInBin('raman', 'Raman');
+    await me.open('/bin');
+    await me.press('Empty the bin…');
+    await me.see('1 source (with 1 copy) will be deleted for good.', 'dialog');
+    // Asked anew in the very moment the dialogue is gone, which its late events must not close again.
+    await me.page.evaluate(() => {
+      const click = (words: string) =>
+        [...document.querySelectorAll('button')].find((b) => b.textContent?.trim() === words)!.click();
+      new MutationObserver((_, observer) => {
+        if (document.querySelector('dialog')) return;
+        observer.disconnect();
+        click('Delete for good…');
+      }).observe(document.body, { childList: true, subtree: true });
+      click('Leave it in the bin');
+    });
+    await me.see('Delete the source for good?', 'dialog');
+    await me.see('This cannot be undone.', 'dialog');
+    await me.press('Delete for good', 'dialog');
+    await me.see('The bin is empty');
+    expect(app.rows("SELECT id FROM source WHERE title LIKE '%miller%'")).toEqual([]);
+    await me.open('/search?q=last%20miller');
+    await me.see('Nothing has “last miller”');
   });
 
   it('brings an earlier revision of a record back', async () => {

@@ -1,6 +1,6 @@
 /** The built command line, run as a person runs it. Outside: pandoc reads the CSL-JSON it writes. Needs a build. */
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
@@ -92,6 +92,14 @@ describe('retexa convert, cite, styles, check', () => {
     }[];
     expect(checked.find((c) => c.key === 'sato2020')!.missing).toEqual(['issue', 'page']);
     expect(checked.find((c) => c.key === 'osei')!.missing).toEqual([]);
+  });
+  it('ends with 2 when nothing of a file can be read, says why, and leaves the file to write to as it is', () => {
+    writeFileSync(at('none.json'), '{');
+    writeFileSync(at('before.ris'), 'as it was');
+    const { status, stderr } = run('convert', at('none.json'), '--to', 'ris', '-o', at('before.ris'));
+    expect(status).toBe(2);
+    expect(stderr).toMatch(/none\.json:1: skipped: not valid JSON[^]*holds no references that can be read/);
+    expect(readFileSync(at('before.ris'), 'utf8')).toBe('as it was');
   });
   it.each([
     [['convert', '/no/such', '--to', 'ris'], 'no such file'],

@@ -31,20 +31,29 @@ export const styleTree = (style: string, file: string): Tree =>
 /** A locale of the package, by its asset file. */
 export const localeTree = (file: string): Tree => openTree(asset(file) as CompactTree);
 
-/** What reading a .csl file gives: the style, or each problem with its line. */
+/**
+ * What reading a .csl file gives: the style; or, of a style that only points at another, that one's identifier; or each
+ * problem with its line.
+ */
 export type ReadStyle =
-  { title: string; facts: StyleFacts; problems?: undefined } | { problems: { line: number; text: string }[] };
+  | { title: string; facts: StyleFacts; parent?: undefined; problems?: undefined }
+  | { title: string; parent: string; problems?: undefined }
+  | { problems: { line: number; text: string }[] };
+
+/** How the validator names the namespace of CSL before each name. */
+const NAMESPACE = /http:\/\/purl\.org\/net\/xbiblio\/csl\^/g;
 
 /** The validator's lines, such as `/style.csl:5:50: error: attribute ^variable with invalid value "titel"`. */
 function problemsIn(output: string): { line: number; text: string }[] {
   const problems: { line: number; text: string }[] = [];
   for (const text of output.split('\n')) {
     const m = /^\/style\.csl:(\d+):\d+: error: (.*)$/.exec(text);
-    if (m) problems.push({ line: Number(m[1]), text: m[2]!.replace(/\^/g, '') });
+    if (m) problems.push({ line: Number(m[1]), text: m[2]!.replace(NAMESPACE, '').replace(/\^/g, '') });
     else if (/^\t/.test(text) && problems.length) {
       const last = problems[problems.length - 1]!;
-      const wanted = text.trim().replace(/http:\/\/purl\.org\/net\/xbiblio\/csl\^/g, '');
-      if (!last.text.includes(wanted)) last.text += `; wanted: ${wanted}`;
+      const wanted = text.trim().replace(NAMESPACE, '');
+      if (!last.text.includes(wanted))
+        last.text += `${last.text.includes('; wanted: ') ? ', ' : '; wanted: '}${wanted}`;
     }
   }
   return problems;
@@ -60,7 +69,7 @@ const TRIED: CslItem = {
 
 /**
  * Reads a style a person brings. It is held against the CSL 1.0.2 schema; a problem is given in the validator's words.
- * A style that only points at another, and one the processor cannot use, are problems too.
+ * A style the processor cannot use is a problem too.
  */
 export async function readStyle(xml: string, localeFile: string): Promise<ReadStyle> {
   if (xml.length > 2_000_000)
@@ -68,20 +77,23 @@ export async function readStyle(xml: string, localeFile: string): Promise<ReadSt
   const problems = problemsIn(await validateStyle(xml));
   if (problems.length) return { problems };
   const tree = treeOfElement(parseXml(xml).documentElement);
+  const title = titleOf(tree);
+  // CSL 1.0.2, "Dependent Styles": they have a parent and no citation of their own.
   const parent = nodesNamed(tree, 'link').find((l) => l.attrs.rel === 'independent-parent')?.attrs.href;
-  if (nodesNamed(tree, 'citation').length === 0) {
-    const text = `this style only points at another${parent ? `, ${parent}` : ''}; bring that one, or find it in the catalogue`;
-    return { problems: [{ line: 1, text }] };
-  }
+  if (parent && nodesNamed(tree, 'citation').length === 0) return { title, parent };
   try {
     createPrinter(tree, localeTree(localeFile), 'en-US').each([TRIED]);
   } catch (error) {
     return { problems: [{ line: 1, text: `the processor cannot use it: ${(error as Error).message}` }] };
   }
-  const [title] = nodesNamed(tree, 'title');
+  return { title, facts: styleFacts(tree) };
+}
+
+function titleOf(style: Tree): string {
+  const [title] = nodesNamed(style, 'title');
   const name = title?.children
     .filter((c) => typeof c === 'string')
     .join('')
     .trim();
-  return { title: name || 'Style without a title', facts: styleFacts(tree) };
+  return (name || 'Style without a title').slice(0, 200);
 }

@@ -1,12 +1,8 @@
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import knex, { type Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { sourceRecord, type SourceRecord } from '../core/source';
-import { defaultContext, scoped, transaction, type Context } from './context';
+import { scoped, transaction, type Context } from './context';
 import { MIGRATIONS, migrationSource } from './db/migrations';
-import { openDatabase } from './db/open';
 import { keepFile } from './files/store';
 import { getKept } from './repositories/kept';
 import { leads } from './repositories/leads';
@@ -24,13 +20,12 @@ import { changeLead, keepLeads, leadByHand, listLeads } from './services/leads';
 import { binNote, editNote, keepNote, keepSpokenNote, listNotes } from './services/notes';
 import { binOf, countsOf } from './services/overview';
 import { undo } from './services/sources';
+import { openTestLibrary } from './test-library';
 
 let db: Knex;
 let ctx: Context;
 beforeEach(async () => {
-  process.env.RETEXA_DATA = mkdtempSync(join(tmpdir(), 'retexa-unit-'));
-  db = await openDatabase(':memory:');
-  ctx = await defaultContext(db);
+  ({ db, ctx } = await openTestLibrary());
 });
 afterEach(() => db.destroy());
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { LOCALES, STYLES, styleLabel } from '../core/citing';
+import { localeLabel, LOCALES, STYLES, styleLabel } from '../core/citing';
 import { fold } from '../core/text';
 import { config } from './config';
 import { Refusal } from './refusal';
@@ -39,6 +39,9 @@ export interface OwnStyle extends CatalogueStyle {
 /** Makes a brought style known here, or forgets it. */
 export const knowStyle = (style: OwnStyle): void => void brought.set(style.id, style);
 export const forgetStyle = (id: string): void => void brought.delete(id);
+
+/** Whether the catalogue has a style. */
+export const isStyle = (id: string): boolean => brought.has(id) || Object.hasOwn(catalogue().styles, id);
 
 /** A style by its id; refuses when the catalogue has none. */
 export function styleOf(id: string): CatalogueStyle {
@@ -99,12 +102,15 @@ export const styleName = (id: string): string =>
     ? styleLabel(id)
     : (brought.get(id)?.title ?? catalogue().styles[id]?.title ?? id);
 
-/** All languages of the package, those offered first at the top. */
-export function languages(): { id: string; label: string }[] {
-  const names = new Intl.DisplayNames(['en'], { type: 'language' });
+let offered: { id: string; label: string }[] | undefined;
+
+/** All languages of the package, those offered first at the top. Every page asks for them. */
+export const languages = (): { id: string; label: string }[] => (offered ??= allLanguages());
+
+function allLanguages(): { id: string; label: string }[] {
   const rest = Object.keys(catalogue().locales)
     .filter((id) => !LOCALES.some((l) => l.id === id))
-    .map((id) => ({ id, label: names.of(id) ?? id }))
+    .map((id) => ({ id, label: localeLabel(id) }))
     .sort((a, b) => a.label.localeCompare(b.label, 'en'));
   return [...LOCALES, ...rest];
 }

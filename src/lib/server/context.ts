@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { newId, now } from './db/ids';
+import { whenKept } from './events';
 
 /** Who asks, and for which library. Every repository takes one and reads nothing outside its library. */
 export interface Context {
@@ -13,10 +14,10 @@ export function scoped<T extends object>(ctx: Context, table: string): Knex.Quer
   return ctx.db(table).where(`${table}.library_id`, ctx.libraryId) as Knex.QueryBuilder<T, T[]>;
 }
 
-/** Runs `work` in one transaction; everything in it is kept or nothing is. */
+/** Runs `work` in one transaction; everything in it is kept or nothing is. Pages are told of it once it is kept. */
 export function transaction<T>(ctx: Context, work: (inner: Context) => Promise<T>): Promise<T> {
   if (ctx.db.isTransaction) return work(ctx);
-  return ctx.db.transaction((db) => work({ ...ctx, db }));
+  return whenKept(() => ctx.db.transaction((db) => work({ ...ctx, db })));
 }
 
 /** The person and library there are, or nothing before the first request. */

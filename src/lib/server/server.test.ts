@@ -1,16 +1,14 @@
 import { createHash } from 'node:crypto';
-import { mkdtempSync, readdirSync, writeFileSync, mkdirSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, writeFileSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { sourceRecord, type SourceRecord } from '../core/source';
 import { describe as locate } from '../core/passages';
 import { defaultContext, scoped, transaction, type Context } from './context';
-import { openDatabase } from './db/open';
+import { listen, tell } from './events';
 import { keepFile, readKept, sweepParts } from './files/store';
 import { isPublicAddress, targetOf } from './http/addresses';
-import { insertCopy } from './repositories/copies';
 import { endInterrupted, getJob, insertJob } from './repositories/jobs';
 import { fileSources, insertProject, updateProject } from './repositories/projects';
 import { keepOwnStyle, takeOutOwnStyle } from './repositories/styles';
@@ -28,14 +26,13 @@ import {
   undo,
 } from './services/sources';
 import { countsOf } from './services/overview';
+import { keepTestCopy, openTestLibrary } from './test-library';
 import { textOfBytes } from '../reading/text';
 
 let db: Knex;
 let ctx: Context;
 beforeEach(async () => {
-  process.env.RETEXA_DATA = mkdtempSync(join(tmpdir(), 'retexa-unit-'));
-  db = await openDatabase(':memory:');
-  ctx = await defaultContext(db);
+  ({ db, ctx } = await openTestLibrary());
 });
 afterEach(() => db.destroy());
 
@@ -71,6 +68,51 @@ describe('the ground', () => {
     const { id } = await add({ DOI: '10.5555/X' });
     const [row] = (await scoped(ctx, 'source').where({ id })) as Record<string, unknown>[];
     expect(row).toMatchObject(columnsOf(JSON.parse(String(row!.record)) as SourceRecord));
+  });
+});
+
+describe('pages that are open', () => {
+  const heard: string[] = [];
+  let stop: () => void;
+  beforeEach(() => {
+    heard.length = 0;
+    stop = listen(ctx.libraryId, (event) => heard.push(event.kind));
+  });
+  afterEach(() => stop());
+  const changed = () => tell(ctx.libraryId, { kind: 'changed' });
+
+  it('are told once that something changed, when it is kept, and of progress at once', async () => {
+    await transaction(ctx, async (inner) => {
+      changed();
+      tell(ctx.libraryId, { kind: 'job', job: { id: 'j', kind: 'import', state: 'running' } });
+      await transaction(inner, () => Promise.resolve(changed()));
+      expect(heard).toEqual(['job']);
+    });
+    expect(heard).toEqual(['job', 'changed']);
+  });
+  it('are told nothing of what was not kept', async () => {
+    await expect(
+      transaction(ctx, () => {
+        changed();
+        return Promise.reject(new Error('no'));
+      }),
+    ).rejects.toThrow('no');
+    expect(heard).toEqual([]);
+    changed();
+    expect(heard).toEqual(['changed']);
+  });
+  it('are told by what the work left running, too', async () => {
+    let later = Promise.resolve();
+    let release = () => {};
+    const released = new Promise<void>((resolve) => (release = resolve));
+    await transaction(ctx, () => {
+      later = released.then(changed);
+      return Promise.resolve();
+    });
+    expect(heard).toEqual([]);
+    release();
+    await later;
+    expect(heard).toEqual(['changed']);
   });
 });
 
@@ -166,21 +208,7 @@ describe('lists', () => {
   });
 });
 
-const copyFor = (sourceId: string, text: string) =>
-  insertCopy(ctx, {
-    source_id: sourceId,
-    kind: 'page',
-    media_type: 'text/html',
-    sha256: 'a',
-    size: 1,
-    reading_sha256: 'b',
-    title: '',
-    address: 'https://a.example',
-    captured: 'x',
-    text,
-    labels: null,
-    note: null,
-  });
+const copyFor = (sourceId: string, text: string) => keepTestCopy(ctx, sourceId, { text });
 const said = {
   kind: 'quotation' as const,
   tint: 'claim' as const,

@@ -3,6 +3,7 @@ import { sweepParts } from './files/store';
 import { log } from './log';
 import { endInterrupted } from './repositories/jobs';
 import { knowOwnStyles } from './repositories/styles';
+import { sweepLeaving } from './services/bin';
 
 let started: Promise<void> | undefined;
 
@@ -12,6 +13,7 @@ export function start(): Promise<void> {
     const db = await database();
     const [swept, ended] = [await sweepParts(), await endInterrupted(db)];
     await knowOwnStyles(db);
+    await sweepLeaving(db);
     if (swept || ended) log.warn({ swept, ended }, 'ended what an earlier run left in the middle');
   })();
   return started;

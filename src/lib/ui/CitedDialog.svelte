@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Modal } from 'flowbite-svelte';
   import { call } from './client';
+  import { readDocx } from './read-docx';
   import { narrow } from './narrowing';
   import { attempt } from './toasts.svelte';
 
@@ -23,8 +24,12 @@
   }
   async function take(file: File | undefined) {
     if (!file) return;
-    text = await file.text();
+    const read = await attempt(async () =>
+      /\.docx$/i.test(file.name) ? readDocx(new Uint8Array(await file.arrayBuffer())) : file.text(),
+    );
     if (input) input.value = '';
+    if (read === undefined) return;
+    text = read;
     await look();
   }
 </script>
@@ -34,7 +39,7 @@
     <p>
       The list will hold exactly what a text cites by citekey: <code>\cite{'{key}'}</code> and its kin in
       LaTeX,
-      <code>[@key]</code> in Markdown.
+      <code>[@key]</code> in Markdown or a word processor.
     </p>
     <textarea
       class="field"
@@ -65,7 +70,7 @@
         bind:this={input}
         type="file"
         class="sr-only"
-        accept=".tex,.md,.markdown,.txt,.qmd,.Rmd"
+        accept=".docx,.tex,.md,.markdown,.txt,.qmd,.Rmd"
         aria-label="Text file"
         onchange={(e) => take(e.currentTarget.files?.[0])}
       />

@@ -1,36 +1,55 @@
 <script lang="ts">
   import { Modal } from 'flowbite-svelte';
   import { invalidateAll } from '$app/navigation';
-  import { LOCALES, STYLES } from '$lib/core/citing';
+  import { styleLabel } from '$lib/core/citing';
   import type { Project } from '$lib/server/repositories/projects';
   import { call } from './client';
-  import { attempt } from './toasts.svelte';
+  import StylePicker from './StylePicker.svelte';
+  import { attempt, done } from './toasts.svelte';
 
   let {
     projects,
     projectId,
     library,
-  }: { projects: Project[]; projectId: string | undefined; library: string } = $props();
-  let making = $state(false);
-  let draft = $state({ name: '', style: 'apa', locale: 'en-US' });
+    styleName,
+    languages,
+  }: {
+    projects: Project[];
+    projectId: string | undefined;
+    library: string;
+    styleName: string;
+    languages: { id: string; label: string }[];
+  } = $props();
+
+  type Draft = Pick<Project, 'name' | 'style' | 'locale'> & { id?: string; styleTitle: string };
+  const fresh = (): Draft => ({ name: '', style: 'apa', styleTitle: styleLabel('apa'), locale: 'en-US' });
+  let open = $state(false);
+  let draft = $state(fresh());
+  const project = $derived(projects.find((p) => p.id === projectId));
 
   async function choose(event: Event & { currentTarget: HTMLSelectElement }) {
     const { value } = event.currentTarget;
-    if (value === 'new') {
+    if (value === 'new' || value === 'change') {
       event.currentTarget.value = projectId ?? '';
-      making = true;
+      draft = value === 'change' && project ? { ...project, styleTitle: styleName } : fresh();
+      open = true;
       return;
     }
     await attempt(() => call('POST', '/api/scope', { projectId: value || null }));
     await invalidateAll();
   }
 
-  async function make(event: Event) {
+  async function save(event: Event) {
     event.preventDefault();
-    const made = await attempt(() => call('POST', '/api/projects', draft));
-    if (!made) return;
-    making = false;
-    draft = { name: '', style: 'apa', locale: 'en-US' };
+    const { id, name, style, locale } = draft;
+    const kept = await attempt(async () => {
+      if (id) await call('PATCH', `/api/projects/${id}`, { name, style, locale });
+      else await call('POST', '/api/projects', { name, style, locale });
+      return true;
+    });
+    if (!kept) return;
+    open = false;
+    if (id) done(`${name} is changed.`);
     await invalidateAll();
   }
 </script>
@@ -38,27 +57,33 @@
 <select class="projects" aria-label="Project" value={projectId ?? ''} onchange={choose}>
   <option value="">{library}, everything</option>
   {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
+  {#if project}<option value="change">Change {project.name}…</option>{/if}
   <option value="new">New project…</option>
 </select>
 
-<Modal bind:open={making} title="New project" size="sm" class="text-ink">
-  <form onsubmit={make} class="grid gap-3">
+<Modal bind:open title={draft.id ? 'Change the project' : 'New project'} size="sm" class="text-ink">
+  <form onsubmit={save} class="grid gap-3">
     <label
       ><span class="small-label">Name</span><input class="field" bind:value={draft.name} required /></label
     >
-    <label>
+    <div>
       <span class="small-label">Citing style</span>
-      <select class="field" bind:value={draft.style}>
-        {#each STYLES as style (style.id)}<option value={style.id}>{style.label}</option>{/each}
-      </select>
-    </label>
+      <StylePicker
+        inline
+        id={draft.style}
+        title={draft.styleTitle}
+        locale={draft.locale}
+        onchoose={(style, title) => (draft = { ...draft, style, styleTitle: title })}
+      />
+    </div>
     <label>
       <span class="small-label">Language</span>
       <select class="field" bind:value={draft.locale}>
-        {#each LOCALES as locale (locale.id)}<option value={locale.id}>{locale.label}</option>{/each}
+        {#each languages as language (language.id)}<option value={language.id}>{language.label}</option
+          >{/each}
       </select>
     </label>
-    <div><button class="btn main">Make the project</button></div>
+    <div><button class="btn main">{draft.id ? 'Keep the changes' : 'Make the project'}</button></div>
   </form>
 </Modal>
 

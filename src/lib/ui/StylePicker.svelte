@@ -8,20 +8,22 @@
 
   /**
    * A citing style, chosen from the whole catalogue and from styles one brings. `samples` are sources on which the style
-   * under the cursor is shown.
+   * under the cursor is shown. `inline` unfolds in place, where there is no room to hang over.
    */
   let {
     id,
     title,
     locale,
     samples = [],
+    inline = false,
     onchoose,
   }: {
     id: string;
     title: string;
     locale: string;
     samples?: string[];
-    onchoose: (id: string) => void;
+    inline?: boolean;
+    onchoose: (id: string, title: string) => void;
   } = $props();
 
   let open = $state(false);
@@ -37,10 +39,15 @@
   const listId = $props.id();
   const under = $derived(found[at]);
 
+  /** What the list answers; it lags behind what is typed. */
+  let answered = '';
+  const wanted = () => String(new URLSearchParams({ q: words, format, field }));
   async function find(keep = false) {
-    const query = new URLSearchParams({ q: words, format, field });
+    const query = wanted();
     const styles = await attempt(() => call<FoundStyle[]>('GET', `/api/styles?${query}`));
-    if (styles) [found, at] = [styles, keep ? Math.min(at, Math.max(0, styles.length - 1)) : 0];
+    if (!styles || query !== wanted()) return;
+    answered = query;
+    [found, at] = [styles, keep ? Math.min(at, Math.max(0, styles.length - 1)) : 0];
   }
   const later = debounce(() => void find(), 120);
 
@@ -64,10 +71,15 @@
     await find();
     input?.focus();
   }
-  function choose(style: { id: string } | undefined) {
+  function choose(style: { id: string; label: string } | undefined) {
     if (!style) return;
     open = false;
-    if (style.id !== id) onchoose(style.id);
+    if (style.id !== id) onchoose(style.id, style.label);
+  }
+  /** Chooses the style under the cursor, of those that answer what is typed by now. */
+  async function take() {
+    if (answered !== wanted()) await find();
+    choose(under);
   }
   async function star(style: FoundStyle) {
     await attempt(() => call('PATCH', '/api/styles', { style: style.id, favourite: !style.favourite }));
@@ -83,7 +95,7 @@
   async function bring(given: File | undefined) {
     if (!given) return;
     const made = await attempt(() =>
-      call<{ id: string; title: string }>(
+      call<{ id: string; title: string; of?: string }>(
         'POST',
         `/api/styles?name=${encodeURIComponent(given.name)}`,
         given,
@@ -91,13 +103,17 @@
     );
     if (file) file.value = '';
     if (!made) return;
-    done(`${made.title} is in your catalogue.`);
-    choose(made);
+    done(
+      made.of
+        ? `${made.of} prints as ${made.title}, which is in the catalogue.`
+        : `${made.title} is in your catalogue.`,
+    );
+    choose({ id: made.id, label: made.title });
   }
   function onkeydown(event: KeyboardEvent) {
     if (event.key === 'ArrowDown') at = Math.min(found.length - 1, at + 1);
     else if (event.key === 'ArrowUp') at = Math.max(0, at - 1);
-    else if (event.key === 'Enter') choose(under);
+    else if (event.key === 'Enter') void take();
     else if (event.key === 'Escape') open = false;
     else return;
     event.preventDefault();
@@ -110,6 +126,7 @@
 
 <div class="picker" bind:this={place}>
   <button
+    type="button"
     class="chip on"
     aria-haspopup="listbox"
     aria-expanded={open}
@@ -117,7 +134,7 @@
     onclick={() => (open ? (open = false) : void unfold())}>{title} ▾</button
   >
   {#if open}
-    <div class="panel">
+    <div class="panel" class:within={inline}>
       <input
         bind:this={input}
         bind:value={words}
@@ -147,6 +164,7 @@
         {#each found as style, i (style.id)}
           <li id="{listId}-{i}" role="option" aria-selected={i === at}>
             <button
+              type="button"
               tabindex="-1"
               data-style={style.id}
               onmouseenter={() => (at = i)}
@@ -157,11 +175,13 @@
               ></button
             >
             {#if style.own}<button
+                type="button"
                 class="sign"
                 aria-label="Take {style.label} out of the catalogue"
                 onclick={() => takeOut(style)}><TrashBinOutline size="sm" /></button
               >{/if}
             <button
+              type="button"
               class="sign"
               class:kept={style.favourite}
               aria-pressed={style.favourite}
@@ -181,7 +201,9 @@
         </div>
       {/if}
       <div class="bring">
-        <button class="btn small" onclick={() => file?.click()}>Bring a style of your own (.csl)</button>
+        <button type="button" class="btn small" onclick={() => file?.click()}
+          >Bring a style of your own (.csl)</button
+        >
         <input
           bind:this={file}
           type="file"
@@ -215,6 +237,15 @@
     border-radius: 8px;
     background: var(--page);
     box-shadow: 0 10px 30px rgb(0 0 0 / 18%);
+  }
+  .within {
+    position: static;
+    width: auto;
+    margin-top: 6px;
+    box-shadow: none;
+  }
+  .within ul {
+    max-height: 190px;
   }
   .narrow {
     display: flex;

@@ -1,8 +1,23 @@
 <script lang="ts">
   import { toasts, put, attempt } from './toasts.svelte';
+
+  let place: HTMLElement | undefined = $state();
+
+  let raised = 0;
+
+  // A popover, so that what is said stands above an open dialogue too: the last one shown is on top. It is shown anew only
+  // when a dialogue is in its way, since that takes the focus from its buttons.
+  $effect(() => {
+    const newest = toasts.at(-1)?.id ?? 0;
+    if (!place) return;
+    if (newest > raised && document.querySelector('dialog[open]') && place.matches(':popover-open'))
+      place.hidePopover();
+    raised = Math.max(raised, newest);
+    place.showPopover();
+  });
 </script>
 
-<div class="toasts" role="status" aria-live="polite">
+<div bind:this={place} popover="manual" class="toasts" role="status" aria-live="polite">
   {#each toasts as toast (toast.id)}
     <div class="toast" class:trouble={toast.tone === 'trouble'}>
       <div>
@@ -31,12 +46,15 @@
 <style>
   .toasts {
     position: fixed;
-    z-index: 60;
-    bottom: 18px;
-    left: 50%;
+    inset: auto auto 18px 50%;
     display: grid;
     gap: 8px;
     width: min(520px, calc(100vw - 24px));
+    margin: 0;
+    padding: 0;
+    overflow: visible;
+    border: 0;
+    background: none;
     transform: translateX(-50%);
   }
   .toast {

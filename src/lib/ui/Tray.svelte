@@ -1,15 +1,20 @@
 <script lang="ts">
   import type { Job } from '$lib/server/repositories/jobs';
   import type { CaptureInput, CaptureResult } from '$lib/server/services/capture';
-  import type { ImportInput, ImportResult } from '$lib/server/services/imports';
+  import type { ImportInBrief } from '$lib/server/services/import-reports';
+  import type { ImportInput } from '$lib/server/services/imports';
   import { byHandFrom } from './byhand.svelte';
   import { call } from './client';
   import ListChooser from './ListChooser.svelte';
   import { steps } from './live.svelte';
   import { attempt, done } from './toasts.svelte';
+  import { page } from '$app/state';
 
   /** Captures and imports under way or just ended; it stays while one keeps reading. */
-  let { jobs }: { jobs: Job[] } = $props();
+  let { jobs: all }: { jobs: Job[] } = $props();
+
+  // The import's own page shows its jobs itself, and more room than the tray has.
+  const jobs = $derived(page.url.pathname === '/import' ? all.filter((j) => j.kind !== 'import') : all);
 
   let folded = $state(false);
   const going = $derived(jobs.filter((j) => j.state === 'running' || j.state === 'waiting').length);
@@ -17,7 +22,7 @@
   /** Something to read or to answer: it takes the room for it. Otherwise it keeps beside the path, out of the way. */
   const wide = $derived(jobs.some((j) => j.state === 'failed' || (j.state === 'done' && talks(j))));
   const talks = (job: Job) => {
-    if (job.kind === 'import') return (job.result as ImportResult).kind === 'asks';
+    if (job.kind === 'import') return (job.result as ImportInBrief).kind === 'asks';
     const result = captured(job);
     if (result.kind === 'kept') return result.doubles.length > 0 || result.notes.length > 0;
     return result.kind !== 'several' || result.failed.length > 0;
@@ -158,24 +163,23 @@
                 {/each}
               {/if}
             {:else}
-              {@const report = job.result as ImportResult}
+              {@const report = job.result as ImportInBrief}
               {#if report.kind === 'asks'}
                 <div class="got">{given(job)}</div>
                 <p class="pencil-blue">
-                  {report.here.length} of {report.total} are here already. Nothing is added yet.
+                  {report.here} of {report.total} are here already. Nothing is added yet.
                 </p>
                 <div class="line wrap"><a class="btn small" href="/import">Say what to do</a></div>
               {:else}
                 <div class="line spread">
                   <a class="got" href="/import"
-                    >{report.added.length} added{report.merged?.length
-                      ? `, ${report.merged.length} merged`
-                      : ''} from
-                    {report.fileName}</a
+                    >{report.added} added{report.merged ? `, ${report.merged} merged` : ''} from {given(
+                      job,
+                    )}</a
                   >
                 </div>
-                {#if report.skipped.length}<p class="pencil-red">
-                    {report.skipped.length} skipped: see the report.
+                {#if report.skipped}<p class="pencil-red">
+                    {report.skipped} skipped: see the report.
                   </p>{/if}
               {/if}
             {/if}

@@ -11,7 +11,7 @@ export class ApiError extends Error {
 
 /** Calls the API with a JSON body (or a file's bytes) and gives its JSON answer. Throws an ApiError. */
 export async function call<T = unknown>(
-  method: 'GET' | 'POST' | 'PATCH',
+  method: 'GET' | 'POST' | 'PATCH' | 'DELETE',
   path: string,
   body?: unknown,
 ): Promise<T> {

@@ -4,6 +4,7 @@ import { describe as locate, textOf } from '$lib/core/passages';
 import { parts } from './differences';
 import { signOf } from './findings';
 import { drawMarks, placeOf, readText } from './marking';
+import { preflight, type Checked } from './preflight';
 
 const docOf = (html: string) => new JSDOM(`<body>${html}</body>`).window.document;
 const PAGE =
@@ -18,6 +19,26 @@ const marks = (doc: Document) => {
     found[m.dataset.passage!] = (found[m.dataset.passage!] ?? '') + m.textContent;
   return found;
 };
+
+describe('what is said before a list goes out', () => {
+  const entry = (more: Partial<Checked>): Checked => ({ findings: [], missing: [], ...more });
+  const pair = { a: '1', b: '2' };
+  it('counts each entry once, for the gravest', () => {
+    const said = preflight([
+      entry({ findings: [{ pencil: 'blue' }, { pencil: 'red' }], twice: pair, missing: ['issue'] }),
+      entry({ findings: [{ pencil: 'blue' }] }),
+      entry({ twice: pair, missing: ['issue'] }),
+      entry({ missing: ['issue', 'page'] }),
+      entry({}),
+    ]);
+    expect(said.map((s) => s.words)).toEqual([
+      '1 will print wrong',
+      '2 to ask about',
+      '1 lacks what this style prints',
+    ]);
+  });
+  it('says nothing of a list that prints complete', () => expect(preflight([entry({})])).toEqual([]));
+});
 
 describe('marks in a page', () => {
   it('stand on their words, across elements, and leave the text as it was', () => {

@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { Modal } from 'flowbite-svelte';
   import { KIND_LABELS } from '$lib/core/passages';
+  import type { BinKind } from '$lib/server/services/bin';
   import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
   import { call, dateLabel } from '$lib/ui/client';
   import { attempt, done } from '$lib/ui/toasts.svelte';
@@ -17,6 +19,72 @@
     notes: 'The note is back.',
   };
 
+  /** How much of what is in the bin is on the page. */
+  const shown = $derived(
+    data.bin.sources.length + data.bin.passages.length + data.bin.leads.length + data.bin.notes.length,
+  );
+
+  type Leaving = { title: string; words: string; of: Partial<Record<BinKind, string[]>> };
+  /** What is about to be deleted for good, and in what words. It stays while the dialogue that asks fades away. */
+  let leaving = $state.raw<Leaving>();
+  let asked = $state(false);
+  function ask(what: Leaving) {
+    leaving = what;
+    asked = true;
+  }
+  const many = (n: number, one: string, more: string) => `${n.toLocaleString('en')} ${n === 1 ? one : more}`;
+  const joined = (parts: string[]) =>
+    parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : (parts[0] ?? '');
+  const hanging = (sources: { passages: number; copies: number }[]) => {
+    const [passages, copies] = [
+      sources.reduce((sum, s) => sum + s.passages, 0),
+      sources.reduce((sum, s) => sum + s.copies, 0),
+    ];
+    return joined([
+      ...(passages ? [many(passages, 'passage', 'passages')] : []),
+      ...(copies ? [many(copies, 'copy', 'copies')] : []),
+    ]);
+  };
+  const withSource = (source: { id: string; headline: string; passages: number; copies: number }) => {
+    const along = hanging([source]);
+    return {
+      title: 'Delete the source for good?',
+      words: `${source.headline} goes${along ? ` with ${along}` : ''}. Your notes on it stay.`,
+      of: { sources: [source.id] },
+    };
+  };
+  function everything() {
+    const { sources, passages, leads, notes } = data.bin;
+    const along = hanging(sources);
+    const rest = data.counts.bin - shown;
+    return {
+      title: 'Empty the bin?',
+      words: `${joined([
+        ...(sources.length
+          ? [many(sources.length, 'source', 'sources') + (along ? ` (with ${along})` : '')]
+          : []),
+        ...(passages.length ? [many(passages.length, 'passage', 'passages')] : []),
+        ...(leads.length ? [many(leads.length, 'lead', 'leads')] : []),
+        ...(notes.length ? [many(notes.length, 'note', 'notes')] : []),
+      ])} will be deleted for good.${rest > 0 ? ` ${rest.toLocaleString('en')} more, which are not shown here, stay in the bin.` : ''}`,
+      of: {
+        passages: passages.map((p) => p.id),
+        leads: leads.map((l) => l.id),
+        notes: notes.map((n) => n.id),
+        sources: sources.map((s) => s.id),
+      },
+    };
+  }
+  async function deleteThem() {
+    if (!asked || !leaving) return;
+    asked = false;
+    const { of } = leaving;
+    await attempt(async () => {
+      await call('DELETE', '/api/bin', of);
+      done('Deleted for good.');
+    });
+  }
+
   async function back(kind: keyof typeof SAID, id: string) {
     await attempt(async () => {
       if (kind === 'sources') await call('POST', '/api/sources/bin', { ids: [id], binned: false });
@@ -32,9 +100,13 @@
 <header class="head">
   <h1>Bin</h1>
   <span class="sub">of the whole library; nothing leaves it by itself</span>
+  <span class="flex-1"></span>
+  {#if shown}
+    <button class="btn quiet small" onclick={() => ask(everything())}>Empty the bin…</button>
+  {/if}
 </header>
 
-{#if data.bin.sources.length + data.bin.passages.length + data.bin.leads.length + data.bin.notes.length === 0}
+{#if shown === 0}
   <div class="empty">
     <h2>The bin is empty</h2>
     <p>What you put here can be brought back, with everything that hangs on it.</p>
@@ -50,6 +122,11 @@
             <a class="what serif" href="/sources/{source.id}">{source.headline}</a>
             <span class="small-label">{dateLabel(source.binned)}</span>
             <button class="btn small" onclick={() => back('sources', source.id)}>Bring it back</button>
+            <button
+              class="btn quiet small"
+              aria-label="Delete {source.headline} for good"
+              onclick={() => ask(withSource(source))}>Delete for good…</button
+            >
           </li>
         {/each}
       </ul>
@@ -66,6 +143,15 @@
             >
             <span class="small-label">{dateLabel(passage.binned)}</span>
             <button class="btn small" onclick={() => back('passages', passage.id)}>Bring it back</button>
+            <button
+              class="btn quiet small"
+              onclick={() =>
+                ask({
+                  title: 'Delete the passage for good?',
+                  words: `“${passage.exact.slice(0, 160)}” goes with its gist and your own words.`,
+                  of: { passages: [passage.id] },
+                })}>Delete for good…</button
+            >
           </li>
         {/each}
       </ul>
@@ -78,12 +164,31 @@
             <span class="what">{row.text}</span>
             <span class="small-label">{dateLabel(row.binned)}</span>
             <button class="btn small" onclick={() => back(kind, row.id)}>Bring it back</button>
+            <button
+              class="btn quiet small"
+              onclick={() =>
+                ask({
+                  title: `Delete the ${kind === 'notes' ? 'note' : 'lead'} for good?`,
+                  words: `“${row.text.slice(0, 160)}” goes.`,
+                  of: { [kind]: [row.id] },
+                })}>Delete for good…</button
+            >
           </li>
         {/each}
       </ul>
     {/each}
   </div>
 {/if}
+
+<Modal bind:open={asked} title={leaving?.title ?? ''} size="sm" class="text-ink">
+  <p>{leaving?.words}</p>
+  <p>This cannot be undone.</p>
+  <p class="flex gap-2">
+    <!-- svelte-ignore a11y_autofocus -->
+    <button class="btn main" autofocus onclick={() => (asked = false)}>Leave it in the bin</button>
+    <button class="btn" onclick={deleteThem}><span class="pencil-red">Delete for good</span></button>
+  </p>
+</Modal>
 
 <style>
   .body {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { READABLE } from '$lib/core/formats';
+  import type { FirstOf } from '$lib/server/services/first-of';
   import { call } from '$lib/ui/client';
   import ImportChoices from '$lib/ui/ImportChoices.svelte';
   import { steps } from '$lib/ui/live.svelte';
@@ -40,6 +41,10 @@
   }
   const many = (n: number, one: string, more: string) => `${n.toLocaleString('en')} ${n === 1 ? one : more}`;
 </script>
+
+{#snippet rest({ total, items }: FirstOf<unknown>)}
+  {#if total > items.length}<li>and {(total - items.length).toLocaleString('en')} more.</li>{/if}
+{/snippet}
 
 <svelte:head><title>Import · Retexa</title></svelte:head>
 
@@ -128,43 +133,45 @@
         {#if job.state === 'done'}<ImportChoices jobId={job.id} question={job.result} />
         {:else}<p>Left: nothing of the file was added.</p>{/if}
       {:else}
-        {@const { added, skipped, doubles, merged = [], leftOut = 0 } = job.result}
-        {@const noted = [...added, ...merged].filter((a) => a.notes.length)}
+        {@const { added, skipped, doubles, noted, merged, leftOut } = job.result}
         <p>
-          <strong>{many(added.length, 'source', 'sources')} added</strong>{#if merged.length},
-            <strong>{many(merged.length, 'merged', 'merged')}</strong> with what you had{/if}{#if leftOut}, {leftOut}
-            left out{/if}{#if skipped.length}, <strong class="pencil-red">{skipped.length} skipped</strong
-            >{/if}{#if doubles.length}, <a class="link" href="/duplicates"
-              >{many(doubles.length, 'looks', 'look')} like one you had</a
+          <strong>{many(added, 'source', 'sources')} added</strong>{#if merged},
+            <strong>{many(merged, 'merged', 'merged')}</strong> with what you had{/if}{#if leftOut}, {leftOut}
+            left out{/if}{#if skipped.total}, <strong class="pencil-red">{skipped.total} skipped</strong
+            >{/if}{#if doubles.total}, <a class="link" href="/duplicates"
+              >{many(doubles.total, 'looks', 'look')} like one you had</a
             >{/if}.
-          {#if added.length || merged.length}<button class="btn small" onclick={() => takeBack(job.id)}
+          {#if added || merged}<button class="btn small" onclick={() => takeBack(job.id)}
               >Take this import back</button
             >{/if}
         </p>
-        {#if skipped.length}
+        {#if skipped.total}
           <h3>Skipped</h3>
           <ul>
-            {#each skipped.slice(0, 200) as s, i (i)}<li>
+            {#each skipped.items as s, i (i)}<li>
                 <span class="line">line {s.line}</span>
                 {s.reason} <code>{s.text.slice(0, 80)}</code>
               </li>{/each}
+            {@render rest(skipped)}
           </ul>
         {/if}
-        {#if doubles.length}
+        {#if doubles.total}
           <h3>Perhaps already here</h3>
           <ul>
-            {#each doubles.slice(0, 100) as d (d.id)}<li>
+            {#each doubles.items as d (d.id)}<li>
                 <a class="serif hover:underline" href="/sources/{d.id}">{d.label}</a>: {d.reason}
               </li>{/each}
+            {@render rest(doubles)}
           </ul>
         {/if}
-        {#if noted.length}
+        {#if noted.total}
           <h3>Read otherwise than written</h3>
           <ul>
-            {#each noted.slice(0, 200) as n (n.id)}<li>
+            {#each noted.items as n (n.id)}<li>
                 <span class="line">line {n.line}</span>
                 <a class="serif hover:underline" href="/sources/{n.id}">{n.label}</a>: {n.notes.join('; ')}
               </li>{/each}
+            {@render rest(noted)}
           </ul>
         {/if}
       {/if}

@@ -2,10 +2,12 @@ import type { PageServerLoad } from './$types';
 import { listLeads } from '$lib/server/services/leads';
 import { getSource } from '$lib/server/repositories/sources';
 import { shortLabel } from '$lib/core/source';
+import { projectOf } from '../filter';
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
   depends('retexa:data');
-  const { ctx, projectId } = locals;
+  const { ctx } = locals;
+  const projectId = projectOf(url, locals);
   const text = url.searchParams.get('q') ?? '';
   const metIn = url.searchParams.get('met') ?? '';
   const source = metIn ? await getSource(ctx, metIn).catch(() => undefined) : undefined;

@@ -14,7 +14,8 @@
 <header class="head">
   <h1>Notes</h1>
   <span class="sub"
-    >{data.notes.length} {data.projectId ? 'in this project' : 'in the library'}, latest first</span
+    >{data.notes.length}
+    {data.projectId && narrowedBy('in') !== 'library' ? 'in this project' : 'in the library'}, latest first</span
   >
   <span class="flex-1"></span>
   <input

@@ -1,5 +1,5 @@
 import type { PageServerLoad } from './$types';
-import { languages, styleName } from '$lib/server/catalogue';
+import { styleName } from '$lib/server/catalogue';
 import { listSections } from '$lib/server/repositories/sections';
 import { allTags } from '$lib/server/services/sources';
 import { lookOf } from '../look';
@@ -15,7 +15,6 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
     style,
     styleTitle: styleName(style),
     locale,
-    languages: languages(),
     sections: sections.filter((s) => !locals.projectId || s.projectId === locals.projectId),
     tags,
   };

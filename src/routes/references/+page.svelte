@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
   import { untrack } from 'svelte';
   import { goto, invalidate } from '$app/navigation';
   import { page } from '$app/state';
@@ -8,25 +7,27 @@
   import type { ShownReference } from '$lib/server/services/printing';
   import type { ExportFile } from '$lib/server/services/references';
   import Findings from '$lib/ui/Findings.svelte';
+  import LossesDialog from '$lib/ui/LossesDialog.svelte';
   import Reference from '$lib/ui/Reference.svelte';
-  import { annotationText, type Annotation } from '$lib/core/citing';
+  import { HEADING, type Annotation } from '$lib/core/citing';
   import CitekeyDialog from '$lib/ui/CitekeyDialog.svelte';
   import CitedDialog from '$lib/ui/CitedDialog.svelte';
   import StylePicker from '$lib/ui/StylePicker.svelte';
   import { call, copyText, download } from '$lib/ui/client';
   import { DATA } from '$lib/ui/live.svelte';
   import { narrow } from '$lib/ui/narrowing';
+  import { preflight, type Checked } from '$lib/ui/preflight';
   import { attempt, done, trouble } from '$lib/ui/toasts.svelte';
 
   let { data } = $props();
 
   interface List {
-    entries: (ShownReference & {
-      findings: Finding[];
-      missing: string[];
-      heading?: string;
-      annotations?: Annotation[];
-    })[];
+    entries: (ShownReference &
+      Checked & {
+        findings: Finding[];
+        heading?: string;
+        annotations?: Annotation[];
+      })[];
     hangingIndent: boolean;
     hasList: boolean;
     total: number;
@@ -36,6 +37,8 @@
   let list = $state.raw<List | undefined>();
   let printing = $state(false);
   let file = $state.raw<ExportFile | undefined>();
+  /** The dialogue that says what `file` cannot hold is open. */
+  let told = $state(false);
   let asked = 0;
 
   const selection = $derived(page.url.searchParams.get('ids')?.split(',').filter(Boolean) ?? []);
@@ -62,40 +65,59 @@
   );
   const group = $derived(page.url.searchParams.get('group') ?? '');
   const annotate = $derived(page.url.searchParams.get('under')?.split(',').filter(Boolean) ?? []);
+  const heading = $derived(page.url.searchParams.get('heading') ?? '');
   const setting = $derived({ ...(group ? { group } : {}), annotate });
   const UNDER = [
     ['gist', 'Gist'],
     ['own words', 'Own words'],
     ['quotation', 'Quotations'],
   ] as const;
-  // A long list is put on the page, and renewed there, part by part, so that the page answers meanwhile.
+  // A long list is put on the page, and renewed there, part by part, so that the page answers meanwhile. A part has with it
+  // all that its entries show: what they asked of the list or the page would be asked of all of them at once.
   const PART = 15;
-  let parts = $state.raw<List['entries'][]>([]);
+  interface Part {
+    entries: List['entries'];
+    hanging: boolean;
+    /** The name of the style it is printed in. */
+    style: string;
+  }
+  let parts = $state.raw<Part[]>([]);
   $effect(() => {
-    const entries = list?.entries ?? [];
-    const wanted = Array.from({ length: Math.ceil(entries.length / PART) }, (_, i) =>
-      entries.slice(i * PART, (i + 1) * PART),
-    );
+    const { entries = [], hangingIndent: hanging = true } = list ?? {};
+    const style = untrack(() => data.styleTitle);
+    const wanted = Array.from({ length: Math.ceil(entries.length / PART) }, (_, i) => ({
+      entries: entries.slice(i * PART, (i + 1) * PART),
+      hanging,
+      style,
+    }));
     let at = 0;
     let frame = 0;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    // A page that is not seen gets no frames, and is filled all the same.
+    const later = () => {
+      if (document.hidden) timer = setTimeout(put);
+      else frame = requestAnimationFrame(put);
+    };
     const put = () => {
       const next = untrack(() => parts).slice();
       if (at < wanted.length) next[at] = wanted[at]!;
       else next.pop();
       at++;
       parts = next;
-      if (at < wanted.length || next.length > wanted.length) frame = requestAnimationFrame(put);
+      if (at < wanted.length || next.length > wanted.length) later();
     };
     if (wanted.length || untrack(() => parts).length) put();
-    return () => cancelAnimationFrame(frame);
+    return () => {
+      cancelAnimationFrame(frame);
+      clearTimeout(timer);
+    };
   });
   let citing = $state(false);
   let keying = $state(false);
   const look = $derived({ style: data.style, locale: data.locale });
   const project = $derived(data.projects.find((p) => p.id === data.projectId));
   const isProjectLook = $derived(project && project.style === data.style && project.locale === data.locale);
-  const wrong = $derived(list?.entries.filter((e) => e.findings.length) ?? []);
-  const red = $derived(wrong.filter((e) => e.findings.some((f) => f.pencil === 'red')).length);
+  const before = $derived(preflight(list?.entries ?? []));
 
   $effect(() => {
     // A change anywhere in the library comes in as new layout data, and the list follows it.
@@ -126,16 +148,17 @@
 
   async function save(output: string) {
     const made = await attempt(() =>
-      call<ExportFile>('POST', '/api/export', { scope, look, output, setting }),
+      call<ExportFile>('POST', '/api/export', { scope, look, output, setting: { ...setting, heading } }),
     );
     if (!made) return;
-    if (made.losses.length) file = made;
-    else deliver(made);
+    if (!made.losses.length) return deliver(made);
+    file = made;
+    told = true;
   }
   const bytesOf = (base64: string) => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
   function deliver(made: ExportFile) {
     download(made.name, made.mediaType, made.binary ? bytesOf(made.body) : made.body);
-    file = undefined;
+    told = false;
     done(`${made.name} is saved.`);
   }
 </script>
@@ -227,8 +250,17 @@
 {:else if list}
   <div class="spread">
     <section class="sheet" class:stale={printing} aria-label="References">
-      <h2>References</h2>
-      {#each parts as part, p (p)}{#each part as entry, i (i)}
+      <input
+        class="heading"
+        aria-label="Heading of the list"
+        title="The heading, in documents too. Choose it to change it."
+        placeholder={HEADING}
+        maxlength="200"
+        value={heading}
+        onchange={(e) => narrow({ heading: e.currentTarget.value.trim() || undefined })}
+        onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+      {#each parts as part, p (p)}{#each part.entries as entry, i (i)}
           {#if entry.heading}<h3 class="group">{entry.heading}</h3>{/if}
           <div class="entry" data-source={entry.id}>
             {#if entry.label}<span class="label serif">{entry.label}</span>{/if}
@@ -236,11 +268,11 @@
               <Reference
                 reference={entry}
                 fallback="Nothing prints for this source."
-                hanging={list.hangingIndent}
+                hanging={part.hanging}
                 onchoose={(field) => goto(`/sources/${entry.id}#f-${field}`)}
               />
               {#each entry.annotations ?? [] as note, i (i)}
-                <p class="under serif" data-kind={note.kind}>{annotationText(note)}</p>
+                <p class="under serif" data-kind={note.kind}>{note.text}</p>
               {/each}
             </div>
             <div class="marks">
@@ -251,12 +283,25 @@
                   ><Findings findings={entry.findings} complete={false} /></a
                 >
               {/if}
+              {#if entry.twice}
+                <Findings
+                  findings={[]}
+                  questions={[
+                    {
+                      sign: 'twice',
+                      text: 'Twice in the list?',
+                      href: `/duplicates?a=${entry.twice.a}&b=${entry.twice.b}`,
+                    },
+                  ]}
+                />
+              {/if}
               {#if entry.missing.length}
+                <!-- Buttons, since every navigation looks at every link there is, and a long list has thousands. -->
                 <p class="lacks">
-                  lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<a
+                  lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<button
                       class="link"
-                      href="/sources/{entry.id}#f-{field}"
-                      title="{data.styleTitle} prints it; go to {fieldLabel(field)}">{fieldName(field)}</a
+                      title="{part.style} prints it; go to {fieldLabel(field)}"
+                      onclick={() => goto(`/sources/${entry.id}#f-${field}`)}>{fieldName(field)}</button
                     >{/each}
                 </p>
               {/if}
@@ -266,11 +311,11 @@
     </section>
     <aside class="preflight" aria-label="Before it goes out">
       <h3>Before it goes out</h3>
-      {#if wrong.length === 0}<p class="pencil-green font-semibold">Every entry prints complete.</p>
+      {#if before.length === 0}<p class="pencil-green font-semibold">Every entry prints complete.</p>
       {:else}<p>
-          <span class="pencil-red font-semibold">{red} will print wrong</span>,
-          <span class="pencil-blue font-semibold">{wrong.length - red} to ask about</span>. The fix belongs in
-          the record: choose a mark to go there.
+          {#each before as { words, pencil }, i (words)}{i ? ', ' : ''}<span class="font-semibold {pencil}"
+              >{words}</span
+            >{/each}. The fix belongs in the record: choose a mark to go there.
         </p>{/if}
       <h3>Under each entry</h3>
       {#each UNDER as [kind, label] (kind)}
@@ -318,41 +363,16 @@
       <button class="btn" onclick={() => save('bibtex')}>BibTeX</button>
       <button class="btn" onclick={() => save('biblatex')}>BibLaTeX</button>
       <button class="btn" onclick={() => save('ris')}>RIS</button>
-      <p><button class="btn quiet small" onclick={() => (keying = true)}>How citekeys are made…</button></p>
+      <p class="-ml-2.5">
+        <button class="btn quiet small" onclick={() => (keying = true)}>How citekeys are made…</button>
+      </p>
     </aside>
   </div>
 {:else}
   <p class="small-label p-8">Printing the list…</p>
 {/if}
 
-<Modal
-  open={file !== undefined}
-  onclose={() => (file = undefined)}
-  title="{file?.name ?? 'The file'} cannot hold everything"
-  size="md"
-  class="text-ink"
->
-  {#if file}
-    {@const made = file}
-    <div class="losses">
-      <p>
-        {made.losses.length === 1 ? 'One value stays' : `${made.losses.length} values stay`} behind. Nothing is
-        lost in the library.
-      </p>
-      <ul>
-        {#each made.losses.slice(0, 60) as loss, i (i)}
-          <li><span class="serif">{loss.label}</span>, {fieldName(loss.field)}: {loss.reason}</li>
-        {/each}
-      </ul>
-      {#if made.losses.length > 60}<p>and {made.losses.length - 60} more.</p>{/if}
-      <p class="flex gap-2">
-        <button class="btn main" onclick={() => deliver(made)}>Save it all the same</button>
-        <button class="btn" onclick={() => (file = undefined)}>Leave it</button>
-      </p>
-    </div>
-  {/if}
-</Modal>
-
+<LossesDialog bind:open={told} {file} ondeliver={deliver} />
 <CitedDialog bind:open={citing} />
 <CitekeyDialog bind:open={keying} ids={list?.entries.map((e) => e.id) ?? []} />
 
@@ -364,7 +384,7 @@
   }
   .under {
     max-width: 66ch;
-    margin: 3px 0 3px 2em;
+    margin: 3px 0 3px 26px;
     color: var(--ink-2);
     font-size: 14.5px;
     line-height: 1.4;
@@ -392,12 +412,26 @@
   .stale {
     opacity: 0.6;
   }
-  .sheet h2 {
-    margin: 0 200px 12px 0;
+  .heading {
+    display: block;
+    width: calc(100% - 230px);
+    margin: 0 200px 10px 30px;
+    padding: 2px 8px;
+    border: 1px solid transparent;
+    border-radius: 5px;
+    background: transparent;
     font-family: var(--font-serif);
     font-size: 18px;
     font-weight: 600;
     text-align: center;
+  }
+  .heading::placeholder {
+    color: var(--ink);
+    opacity: 1;
+  }
+  .heading:hover,
+  .heading:focus {
+    border-color: var(--edge);
   }
   .entry {
     display: grid;
@@ -447,16 +481,6 @@
   .preflight .btn {
     margin: 0 4px 6px 0;
   }
-  .losses {
-    display: grid;
-    gap: 10px;
-  }
-  .losses ul {
-    max-height: 190px;
-    padding-left: 14px;
-    list-style: disc;
-    overflow-y: auto;
-  }
   @media (max-width: 900px) {
     .sheet {
       background: none;
@@ -464,8 +488,9 @@
     .spread {
       display: block;
     }
-    .sheet h2 {
-      margin-right: 0;
+    .heading {
+      width: calc(100% - 32px);
+      margin: 0 16px 10px;
     }
     .entry {
       grid-template-columns: auto minmax(0, 1fr);
@@ -474,7 +499,7 @@
       grid-column: 2;
       border: 0;
     }
-    .marks:empty {
+    .marks:not(:has(*)) {
       display: none;
     }
   }

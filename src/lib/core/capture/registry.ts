@@ -1,28 +1,14 @@
 import {
   cslDate,
-  cslName,
-  CSL_TYPES,
+  cslTypeOf,
   isDateVariable,
   isNameVariable,
   isTextVariable,
-  type CslType,
+  nameFromCsl,
   type OriginKind,
 } from '../source';
 import { decodeEntities } from '../text';
 import { collector, textOnly, type Candidate } from './candidate';
-
-/** Type names DOI registration agencies use in place of CSL's. */
-const TYPES: Record<string, CslType> = {
-  'journal-article': 'article-journal',
-  'proceedings-article': 'paper-conference',
-  'book-chapter': 'chapter',
-  monograph: 'book',
-  'edited-book': 'book',
-  dissertation: 'thesis',
-  'posted-content': 'article',
-  'report-series': 'report',
-  component: 'document',
-};
 
 const first = (value: unknown): unknown => (Array.isArray(value) ? value[0] : value);
 
@@ -33,21 +19,10 @@ const first = (value: unknown): unknown => (Array.isArray(value) ? value[0] : va
  */
 export function fromCslJson(item: Record<string, unknown>, kind: OriginKind): Candidate[] {
   const c = collector(kind);
-  const type = String(item.type ?? '');
-  c.type((CSL_TYPES as readonly string[]).includes(type) ? (type as CslType) : TYPES[type], 'type');
+  c.type(cslTypeOf(String(item.type ?? '')), 'type');
   for (const [key, value] of Object.entries(item)) {
     if (isNameVariable(key) && Array.isArray(value)) {
-      const names = value.flatMap((n: unknown) => {
-        const raw = (typeof n === 'object' && n ? n : {}) as Record<string, unknown>;
-        const picked = Object.fromEntries(
-          ['family', 'given', 'dropping-particle', 'non-dropping-particle', 'suffix', 'literal']
-            .filter((k) => typeof raw[k] === 'string' && raw[k] !== '')
-            .map((k) => [k, raw[k]]),
-        );
-        if (!picked.literal && typeof raw.name === 'string') picked.literal = raw.name;
-        const parsed = cslName.safeParse(picked);
-        return parsed.success ? [parsed.data] : [];
-      });
+      const names = value.map((n) => nameFromCsl(n).name).filter((n) => n !== undefined);
       c.names(key, names, key);
     } else if (isDateVariable(key) && typeof value === 'object' && value) {
       const raw = value as Record<string, unknown>;

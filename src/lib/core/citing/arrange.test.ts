@@ -40,7 +40,8 @@ describe('a list that is set', () => {
   });
   const set = annotated(
     grouped(list, (id) => ({ a: 'Two', b: 'One', c: 'One' })[id], ['One', 'Two', 'Three'], 'Rest'),
-    new Map([['c', [{ kind: 'quotation' as const, text: 'the *tide*', locator: 'p. 7' }, { kind: 'gist' as const, text: 'it turns' }]]]),
+    new Map([['c', [{ kind: 'quotation' as const, text: 'the *tide*', locator: { label: 'page' as const, value: '7' } }, { kind: 'gist' as const, text: 'it turns' }]]]),
+    { quotes: ['“', '”'], locators: { page: ['p.', 'pp.'] } },
   ); // prettier-ignore
   it('keeps the style’s order within each group, and what is in none comes last', () => {
     expect(set.entries.map((e) => [e.heading, e.id])).toEqual([

@@ -1,15 +1,23 @@
 import type { CslType } from '../source';
+import type { Locator } from '../passages';
 import type { PrintedList, PrintedReference } from './printer';
+import { placeIn, type ListTerms } from './terms';
 
 /** What may stand under an entry of an annotated list. */
 export const ANNOTATION_KINDS = ['gist', 'own words', 'quotation'] as const;
 export type AnnotationKind = (typeof ANNOTATION_KINDS)[number];
 
-/** A line under an entry: a point in one line, own words, or a quotation, with its place in the work. */
+/** What goes under an entry: a point in one line, own words, or a quotation, with its place in the work. */
+export interface Remark {
+  kind: AnnotationKind;
+  text: string;
+  locator?: Locator;
+}
+
+/** A remark as one paragraph, in the marks and words of the list's language. */
 export interface Annotation {
   kind: AnnotationKind;
   text: string;
-  locator?: string;
 }
 
 /** Headings of a list grouped by kind of source, in the order they stand. Common practice: the kinds a thesis separates. */
@@ -55,17 +63,21 @@ export function grouped(
   };
 }
 
-/** A list with lines under its entries. */
-export const annotated = (list: PrintedList, of: Map<string, Annotation[]>): PrintedList => ({
+/** A list with remarks under its entries: a quotation in quotation marks, its place behind. */
+export const annotated = (
+  list: PrintedList,
+  remarks: Map<string, Remark[]>,
+  terms: ListTerms,
+): PrintedList => ({
   ...list,
   entries: list.entries.map((entry) => {
-    const annotations = of.get(entry.id);
-    return annotations?.length ? { ...entry, annotations } : entry;
+    const of = remarks.get(entry.id);
+    return of?.length ? { ...entry, annotations: of.map((r) => annotationOf(r, terms)) } : entry;
   }),
 });
 
-/** An annotation as one paragraph: a quotation in quotation marks, its place behind. */
-export function annotationText({ kind, text, locator }: Annotation): string {
-  const said = kind === 'quotation' ? `“${text}”` : text;
-  return locator ? `${said} (${locator})` : said;
+function annotationOf({ kind, text, locator }: Remark, terms: ListTerms): Annotation {
+  const [open, close] = terms.quotes;
+  const said = kind === 'quotation' ? `${open}${text}${close}` : text;
+  return { kind, text: locator ? `${said} (${placeIn(terms, locator)})` : said };
 }

@@ -2,7 +2,6 @@ export { nodesNamed, openTree, type CompactTree, type Tree } from './tree';
 export { treeOfElement } from './xml';
 export {
   createPrinter,
-  openEngine,
   styleFacts,
   type CitationFormat,
   type CiteItem,
@@ -11,20 +10,30 @@ export {
   type Printer,
   type StyleFacts,
 } from './printer';
+export { openEngine } from './processor';
 export { asksFor, missingFor } from './asks';
 export {
   annotated,
   ANNOTATION_KINDS,
-  annotationText,
   grouped,
   KIND_HEADINGS,
   kindOf,
   type Annotation,
   type AnnotationKind,
+  type Remark,
 } from './arrange';
+export { listTerms, placeIn, type ListTerms } from './terms';
 export { citedKeys } from './cited';
 export { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText, runsOf, type Run } from './runs';
-export { htmlDocument, latexDocument, listToHtml, listToText, markdownDocument, rtfDocument } from './output';
+export {
+  HEADING,
+  htmlDocument,
+  latexDocument,
+  listToHtml,
+  listToText,
+  markdownDocument,
+  rtfDocument,
+} from './output';
 export {
   FIELD_LABELS,
   FORMAT_LABELS,

@@ -1,7 +1,9 @@
 import { escapeHtml } from '../text';
-import { annotationText } from './arrange';
 import type { PrintedList, PrintedReference } from './printer';
 import { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText } from './runs';
+
+/** The heading of a list, where none is given. */
+export const HEADING = 'References';
 
 const labelled = (e: PrintedReference) => (e.label ? `${e.label.trim()} ` : '');
 
@@ -33,7 +35,7 @@ function paragraphs(
   return list.entries.flatMap((e) => [
     ...(e.heading ? [write.heading(e.heading)] : []),
     write.entry(e),
-    ...(e.annotations ?? []).map((a) => write.annotation(annotationText(a))),
+    ...(e.annotations ?? []).map((a) => write.annotation(a.text)),
   ]);
 }
 

@@ -1,4 +1,4 @@
-import CSL, { type Engine } from 'citeproc';
+import type { Engine } from 'citeproc';
 import {
   creatorsOf,
   DATE_VARIABLES,
@@ -8,6 +8,7 @@ import {
   type SourceRecord,
 } from '../source';
 import type { Annotation } from './arrange';
+import { openEngine } from './processor';
 import { runsOf, runsToText, type Run } from './runs';
 import { nodesNamed, type Tree } from './tree';
 
@@ -101,59 +102,6 @@ interface Processor {
 }
 
 const MARK = '\u0001';
-
-/** What a processor asks for: items by its ids, locales by language. */
-export interface Shelf {
-  itemOf(id: string): CslItem | undefined;
-  localeOf(lang: string): Tree;
-  /** Abbreviations of a kind, such as `container-title`, by the full value. */
-  abbreviation?(kind: string, value: string): string | undefined;
-}
-
-/**
- * Opens a processor that prints in a language, whatever the style's own is. `marked` has its output say of each part
- * which variables it was printed from; that is for references only, since in a citation of several works it would keep
- * the processor from joining "1982a" and "1982b" as the style asks. Throws an Error in the processor's words when the
- * style cannot be used.
- */
-export function openEngine(style: Tree, shelf: Shelf, lang: string, marked: boolean): Engine {
-  const engine = new CSL.Engine(
-    {
-      retrieveLocale: (wanted: string) => shelf.localeOf(wanted),
-      retrieveItem: (id: string) => ({ ...shelf.itemOf(id), id }),
-      ...(shelf.abbreviation
-        ? {
-            getAbbreviation: (
-              _list: string,
-              found: Record<string, Record<string, Record<string, string>>>,
-              jurisdiction: string,
-              kind: string,
-              value: string,
-            ) => {
-              const short = shelf.abbreviation!(kind, value);
-              ((found[jurisdiction] ??= {})[kind] ??= {})[value] ??= short ?? '';
-            },
-          }
-        : {}),
-      ...(marked
-        ? {
-            variableWrapper: (
-              { variableNames }: { variableNames: string[] },
-              before: string,
-              text: string,
-              after: string,
-            ) => `${before}<span data-variables="${variableNames.join(' ')}">${text}</span>${after}`,
-          }
-        : {}),
-    },
-    // The processor writes into the tree it is given.
-    structuredClone(style),
-    lang,
-    true,
-  );
-  engine.opt.development_extensions.wrap_url_and_doi = false;
-  return engine;
-}
 
 function processorFor(style: Tree, locale: Tree, lang: string, marked = true): Processor {
   const items = new Map<string, CslItem>();

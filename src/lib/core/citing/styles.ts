@@ -65,5 +65,9 @@ export function styleLabel(id: string): string {
 
 /** A language's name as shown. */
 export function localeLabel(id: string): string {
-  return LOCALES.find((l) => l.id === id)?.label ?? id;
+  return (
+    LOCALES.find((l) => l.id === id)?.label ??
+    new Intl.DisplayNames(['en'], { type: 'language' }).of(id) ??
+    id
+  );
 }

@@ -1,8 +1,12 @@
 import {
+  AND_OTHERS,
+  bareDoi,
   emptyRecord,
+  othersUnnamed,
   plainlyRecord,
   problemsOf,
   sourceRecord,
+  type NameVariable,
   type Seen,
   type SourceRecord,
 } from '../source';
@@ -20,6 +24,8 @@ export function finish(
   kept: { format: ReadableName; fields: Record<string, string> },
   entry: { key?: string; line: number; notes: string[]; text: string; tags?: string[] },
 ): { entry?: ReadEntry; skipped?: Skipped } {
+  // Files give a DOI as an address as often as bare; styles set the resolver before it themselves.
+  if (typeof fields.DOI === 'string') fields.DOI = bareDoi(fields.DOI);
   const origins: Record<string, Seen[]> = {};
   for (const [field, value] of Object.entries(fields))
     if (field !== 'retexa' && field !== 'custom') origins[field] = [{ kind: 'file', value, at: FILE_TIME }];
@@ -48,10 +54,14 @@ export function otherKept(record: SourceRecord, own: ReadableName[], label: stri
   return Object.entries(record.retexa.kept)
     .filter(([format]) => !own.includes(format as ReadableName))
     .flatMap(([format, fields]) =>
-      Object.keys(fields).map((field) => ({
-        field: `${format} ${field}`,
-        reason: `kept from ${format}; ${label} has no field for it`,
-      })),
+      Object.entries(fields).flatMap(([field, text]) => {
+        if (text !== AND_OTHERS)
+          return [
+            { field: `${format} ${field}`, reason: `kept from ${format}; ${label} has no field for it` },
+          ];
+        if (!othersUnnamed(record, field as NameVariable)) return [];
+        return [{ field, reason: `${label} cannot say that there are others` }];
+      }),
     );
 }
 

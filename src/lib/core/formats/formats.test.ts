@@ -17,6 +17,7 @@ import {
 import { FORMAT_NAMES, FORMATS, readFormat, sniff, writeFormat, type FormatName } from './index';
 import { namesFromTex } from './bibtex/names';
 import { texToText, textToTex } from './bibtex/tex';
+import { plain } from '../text';
 import { unsaid } from './unsaid';
 
 const one = (format: FormatName, text: string) => {
@@ -115,6 +116,29 @@ describe('BibTeX', () => {
 });
 
 describe('RIS', () => {
+  it('tells the name of a periodical from its abbreviation, and one keyword from the next', () => {
+    const periodical = (...lines: string[]) =>
+      readFormat('ris', ['TY  - JOUR', 'TI  - T', ...lines, 'ER  - '].join('\n')).entries[0]!.record;
+    const both = { 'container-title': 'Marsh Letters', 'container-title-short': 'Marsh Lett.' };
+    expect(periodical('JO  - Marsh Lett.', 'JF  - Marsh Letters')).toMatchObject(both);
+    expect(periodical('T2  - Marsh Letters', 'JO  - Marsh Lett.')).toMatchObject(both);
+    expect(periodical('JO  - Marsh Lett.')).toMatchObject({ 'container-title': 'Marsh Lett.' });
+    const same = periodical('T2  - Marsh Letters', 'JF  - Marsh Letters', 'JO  - Marsh Letters');
+    expect(same).not.toHaveProperty('container-title-short');
+    expect(same.retexa.kept).toEqual({});
+    expect(periodical('KW  - silt; salt marsh ;', 'KW  - ponds').retexa.tags).toEqual([
+      'silt',
+      'salt marsh',
+      'ponds',
+    ]);
+  });
+  it.each([
+    ['bibtex', '@book{a, title={T}, doi={https://doi.org/10.5555/Ab.1}}'],
+    ['ris', 'TY  - BOOK\nTI  - T\nDO  - doi: 10.5555/Ab.1\nER  - '],
+    ['csl-json', '[{"id": "a", "type": "book", "title": "T", "DOI": "http://dx.doi.org/10.5555%2FAb.1"}]'],
+  ] as const)('reads a DOI bare from %s, however it is written there', (format, text) =>
+    expect(readFormat(format, text).entries[0]!.record.DOI).toBe('10.5555/Ab.1'),
+  );
   it('reads tags, wrapped lines, dates and a missing ER', () => {
     const { entries, skipped } = readFormat(
       'ris',
@@ -134,15 +158,118 @@ describe('RIS', () => {
   });
 });
 
+describe('what RIS is unsure of', () => {
+  const issued = (date: string) => {
+    const [entry] = readFormat('ris', `TY  - BOOK\r\nTI  - T\r\nDA  - ${date}\r\nER  - \r\n`).entries;
+    return [entry!.record.issued, entry!.notes];
+  };
+  it('takes a season where no month says more, and tells what it leaves out of a date', () => {
+    expect(issued('2019///Spring')).toEqual([{ 'date-parts': [[2019]], season: 1 }, []]);
+    expect(issued('2019/02/03/Spring')).toEqual([
+      { 'date-parts': [[2019, 2, 3]] },
+      ['“Spring” in DA is left out'],
+    ]);
+    expect(issued('2019/02//received')).toEqual([
+      { 'date-parts': [[2019, 2]] },
+      ['“received” in DA is left out'],
+    ]);
+  });
+  it('writes plain text, and tells that italics and kept case stay behind', () => {
+    const title = 'The <span class="nocase">pH</span> of <i>Zostera</i> where a < b';
+    const record = sourceRecord.parse({ type: 'book', title });
+    const { text, losses } = writeFormat('ris', [{ key: 'k', record }]);
+    expect(text).toContain('TI  - The pH of Zostera where a < b\r\n');
+    expect(losses).toMatchObject([
+      { key: 'k', field: 'title', reason: expect.stringContaining('plain text') as string },
+    ]);
+  });
+});
+
 describe('CSL-JSON', () => {
   it('names the line of a bad item and of broken JSON', () => {
     const { entries, skipped } = readFormat(
       'csl-json',
-      '[\n{"id":1,"type":"book","title":"A","shelf":"x"},\n{"id":2,"type":"book","author":[{}]}\n]',
+      `[\n{"id":1,"type":"book","title":"A","shelf":"x"},\n{"id":2,"type":"book","title":"${'long '.repeat(2_000)}"}\n]`,
     );
     expect(entries[0]!.record.retexa.kept['csl-json']).toEqual({ shelf: '"x"' });
     expect(skipped).toMatchObject([{ line: 3 }]);
+    expect(
+      readFormat(
+        'csl-json',
+        '[{"id":1,"type":"book","title":"[a, {b"},\n 5 ,\n"x", {"id":2,"type":"book","title":"T"}]',
+      ).skipped,
+    ).toMatchObject([
+      { line: 2, reason: 'not an item', text: expect.stringMatching(/^5/) as string },
+      { line: 3, text: expect.stringMatching(/^"x"/) as string },
+    ]);
     expect(readFormat('csl-json', '[{"a":\n}').skipped[0]?.reason).toContain('not valid JSON');
+  });
+});
+
+describe('CSL-JSON as registries give it', () => {
+  const read = (item: object) => readFormat('csl-json', JSON.stringify(item)).entries[0]!;
+  it('is read, and what CSL has no place for is told', () => {
+    const { record, notes } = read({
+      id: 1,
+      type: 'journal-article',
+      title: ['Glasswort comes home'],
+      author: [
+        {
+          given: 'Femi',
+          family: 'Adeyemi',
+          sequence: 'first',
+          affiliation: [],
+          ORCID: 'https://orcid.example/1',
+        },
+        { name: 'Silt Group', sequence: 'additional' },
+        'Tully, J. Q.',
+        {},
+      ],
+      'container-title': ['Shore Life', 'Shore L.'],
+      ISSN: ['0317-8471', '2049-3630'],
+      volume: 88,
+      publisher: null,
+      DOI: 'https://doi.org/10.5555/sl.88',
+    });
+    expect(record).toMatchObject({
+      type: 'article-journal',
+      title: 'Glasswort comes home',
+      author: [
+        { family: 'Adeyemi', given: 'Femi' },
+        { literal: 'Silt Group' },
+        { family: 'Tully', given: 'J. Q.' },
+      ],
+      'container-title': 'Shore Life',
+      ISSN: '0317-8471, 2049-3630',
+      volume: '88',
+      DOI: '10.5555/sl.88',
+    });
+    expect(record.retexa.kept).toEqual({ 'csl-json': { 'container-title': '["Shore Life","Shore L."]' } });
+    expect(notes).toEqual([
+      'author: a creator without a name is left out',
+      'author: sequence, ORCID left out',
+    ]);
+    const written = (r: SourceRecord) =>
+      (JSON.parse(writeFormat('csl-json', [{ key: 'a', record: r }]).text) as Record<string, unknown>[])[0];
+    expect(written(record)).toMatchObject({ 'container-title': ['Shore Life', 'Shore L.'] });
+    expect(written({ ...record, 'container-title': 'Shore' })).toMatchObject({ 'container-title': 'Shore' });
+    const { 'container-title': _taken, ...without } = record;
+    expect(written(without)).not.toHaveProperty('container-title');
+  });
+  it('takes no name of a type from what every object has', () =>
+    expect(read({ type: 'constructor', title: 'T' })).toMatchObject({
+      record: { type: 'document' },
+      notes: ['type “constructor” is not known; read as a document'],
+    }));
+  it('keeps a value of a shape no text has, and marks of names however they are said', () => {
+    const { record } = read({
+      type: 'book',
+      title: { x: 1 },
+      author: [{ family: 'Li', given: 'Wei', 'static-ordering': 'true', 'comma-suffix': 0 }],
+    });
+    expect(record).not.toHaveProperty('title');
+    expect(record.retexa.kept).toEqual({ 'csl-json': { title: '{"x":1}' } });
+    expect(record.author).toEqual([{ family: 'Li', given: 'Wei', 'static-ordering': true }]);
   });
 });
 
@@ -198,9 +325,16 @@ describe('round trips', () => {
     )
     .map((r) => sourceRecord.parse(r));
 
+  /** RIS holds plain text only. */
+  const withoutMarkup = (r: SourceRecord) =>
+    JSON.parse(JSON.stringify(r), (_key, value: unknown) =>
+      typeof value === 'string' ? plain(value) : value,
+    ) as SourceRecord;
+
   it.each(FORMAT_NAMES)('%s gives back what it holds', (format) => {
     fc.assert(
-      fc.property(record, (r: SourceRecord) => {
+      fc.property(record, (made: SourceRecord) => {
+        const r = format === 'ris' ? withoutMarkup(made) : made;
         const { text, losses } = writeFormat(format, [{ key: 'key1', record: r }]);
         const back = one(format, text);
         const expected: Record<string, unknown> = toCsl('key1', r);

@@ -99,6 +99,8 @@ suite('anchoring', () => {
 suite('locators', () => {
   it('are shown short', () => {
     expect(locatorText({ label: 'page', value: '9' })).toBe('p. 9');
+    expect(locatorText({ label: 'page', value: '9–11' })).toBe('pp. 9–11');
+    expect(locatorText({ label: 'page', value: '3, 7' })).toBe('pp. 3, 7');
     expect(locatorText({ label: 'paragraph', value: '3' })).toBe('para. 3');
     expect(locatorText({ label: 'timestamp', value: '0:12' })).toBe('timestamp 0:12');
     expect(locatorText(null)).toBe('');

@@ -30,11 +30,19 @@ export const locator = z.strictObject({
 });
 export type Locator = z.infer<typeof locator>;
 
-/** A locator as it is shown: `p. 9`, `para. 3`, else its label and value; nothing for none. */
+/** Whether a locator names more than one place: a range or a row. Source: CSL 1.0.2, "Label", contextual plural. */
+export const severalPlaces = (value: string): boolean =>
+  /[\p{L}\p{N}]\s*(?:[-–—,;&]|\band\b)\s*[\p{L}\p{N}]/u.test(value);
+
+/** A locator as it is shown: `p. 9`, `pp. 9–11`, `para. 3`, else its label and value; nothing for none. */
 export function locatorText(given: Locator | null): string {
   if (!given) return '';
-  const label = given.label === 'page' ? 'p.' : given.label === 'paragraph' ? 'para.' : given.label;
-  return `${label} ${given.value}`;
+  const several = severalPlaces(given.value);
+  const short: Partial<Record<Locator['label'], string>> = {
+    page: several ? 'pp.' : 'p.',
+    paragraph: several ? 'paras.' : 'para.',
+  };
+  return `${short[given.label] ?? given.label} ${given.value}`;
 }
 
 /** How many characters of context a quote selector keeps on each side. */

@@ -2,6 +2,7 @@ import type { SourceRecord } from '../source';
 import { editionWords } from './checks/edition';
 import { identifiers } from './checks/identifiers';
 import { creatorMissing, dateMissing, partsMissing } from './checks/missing';
+import { othersMissing } from './checks/others';
 import { pageForm } from './checks/pages';
 import { titleCapitals, titleMissing } from './checks/title';
 import type { Check, Finding } from './types';
@@ -12,6 +13,7 @@ const CHECKS: Check[] = [
   titleMissing,
   titleCapitals,
   creatorMissing,
+  othersMissing,
   dateMissing,
   editionWords,
   partsMissing,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { sourceRecord, withEdit, type SourceRecord } from '../source';
+import { readFormat } from '../formats';
 import { editionNumber } from './checks/edition';
 import { proof } from './index';
 
@@ -39,6 +40,18 @@ describe('proof', () => {
       'doi-invalid',
       'issn-invalid',
     ]);
+  });
+  it('says that a file names not all the authors, until one is added', () => {
+    const { entries } = readFormat(
+      'bibtex',
+      '@book{b, author={Hanne Brandt and Uwe Thode and others}, title={Foreshores}, publisher={P}, year=2011}',
+    );
+    const r = entries[0]!.record;
+    expect(proof(r)).toMatchObject([{ check: 'author-others', pencil: 'red', field: 'author' }]);
+    const [brandt, thode] = r.author!;
+    const edited = (author: unknown) => withEdit(r, { author }, '2026-01-01T00:00:00Z');
+    expect(checks(edited([{ ...brandt, given: 'H.' }, thode]))).toEqual(['author-others']);
+    expect(checks(edited([brandt, thode, { family: 'Moor', given: 'A.' }]))).toEqual([]);
   });
   it('reads edition statements and leaves others as they are', () => {
     expect(['3rd ed.', 'Third edition', '2. Aufl.', '4', 'Revised edition'].map(editionNumber)).toEqual([

@@ -1,5 +1,6 @@
 import { fold, nfc, squash } from '../text';
-import type { CslName } from './schema';
+import type { CslName, SourceRecord } from './schema';
+import type { NameVariable } from './variables';
 
 /** Particles that stay with the family name when it sorts first (common practice; lower case as printed). */
 const PARTICLES = new Set(
@@ -122,4 +123,20 @@ export function samePerson(a: CslName, b: CslName): boolean {
     const other = y[i];
     return other === undefined || other.startsWith(word) || word.startsWith(other);
   });
+}
+
+/** Kept under a creator variable when the list in a file ended with "and others": it is no field of the file. */
+export const AND_OTHERS = 'and others';
+
+/**
+ * Whether a list of creators is known to go on: its file ended it with "and others", and no name was added to it since.
+ * CSL has no place for this; styles print the names as if they were all.
+ */
+export function othersUnnamed({ retexa, ...record }: SourceRecord, variable: NameVariable): boolean {
+  if (!Object.values(retexa.kept).some((fields) => fields[variable] === AND_OTHERS)) return false;
+  const named = record[variable]?.length ?? 0;
+  const inFiles = (retexa.origins[variable] ?? []).flatMap(({ kind, value }) =>
+    kind === 'file' && Array.isArray(value) ? [value.length] : [],
+  );
+  return named > 0 && named <= Math.min(...inFiles);
 }

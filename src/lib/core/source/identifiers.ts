@@ -30,6 +30,12 @@ function safeDecode(text: string): string {
   }
 }
 
+/** The bare DOI of a text that is one and no more: in an address of its resolver or after `doi:`. Other text as it is. */
+export function bareDoi(text: string): string {
+  if (!/^\s*(?:doi:\s*|https?:\/\/(?:dx\.|www\.)?doi\.org\/)10\.\S+\s*$/i.test(text)) return text;
+  return findDoi(text) ?? text;
+}
+
 /** A DOI for comparing: bare and in lower case (DOIs are case-insensitive: DOI Handbook, section 2.4). */
 export function doiKey(text: string | undefined): string | undefined {
   return text === undefined ? undefined : findDoi(text)?.toLowerCase();
@@ -158,11 +164,11 @@ export function recognise(input: string): Given {
     text.replace(/[).,;]+$/, (end) => (text.includes('(') ? end : end.replace(/[.,;]/g, ''))),
   );
   const doi = findDoi(text);
-  const bareDoi = /^(?:doi:\s*|(?:https?:\/\/)?(?:dx\.)?doi\.(?:org|example)\/)?10\./i.test(text);
+  const alone = /^(?:doi:\s*|(?:https?:\/\/)?(?:dx\.)?doi\.(?:org|example)\/)?10\./i.test(text);
   const arxiv = findArxiv(text);
   const pmid = findPmid(text);
   const handle = findHandle(text);
-  if (address && !bareDoi) {
+  if (address && !alone) {
     if (arxiv) return { kind: 'arxiv', id: arxiv, doi: arxivDoi(arxiv) };
     if (pmid && /pubmed/.test(new URL(address).host + new URL(address).pathname))
       return { kind: 'pmid', pmid };

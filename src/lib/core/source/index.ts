@@ -17,12 +17,23 @@ export {
   type Seen,
   type SourceRecord,
 } from './schema';
-export { looksInstitutional, nameText, parseName, parseNames, samePerson, shortName } from './creators';
+export {
+  AND_OTHERS,
+  looksInstitutional,
+  nameText,
+  othersUnnamed,
+  parseName,
+  parseNames,
+  samePerson,
+  shortName,
+} from './creators';
+export { cslTypeOf, nameFromCsl } from './from-csl';
 export { edtfOf, isOpenRange, parseEdtf } from './edtf';
 export { dateText, datesAgree, parseDate, precisionOf, typedDate, yearOf } from './dates';
 export {
   addressKey,
   arxivDoi,
+  bareDoi,
   doiKey,
   findArxiv,
   findDoi,

@@ -1,4 +1,5 @@
 export { nfc, fold, foldWords, squash, plain, escapeHtml, decodeEntities } from './fold';
+export { excerpt, type Excerpt } from './excerpt';
 export { codePointLength, toCodePoint, toCodeUnit, sliceCodePoints } from './units';
 export { isShouting, sentenceCase } from './case';
 export { similarity, wordsOf, longestSharedRun, type SharedRun } from './similarity';

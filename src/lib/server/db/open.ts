@@ -11,6 +11,8 @@ export async function openDatabase(file: string): Promise<Knex> {
     client: 'better-sqlite3',
     connection: { filename: file },
     useNullAsDefault: true,
+    // What writes waits for a long import to end, however large the file is.
+    acquireConnectionTimeout: 15 * 60_000,
     pool: {
       min: 1,
       max: 1,

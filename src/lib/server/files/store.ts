@@ -37,6 +37,14 @@ export function readKept(sha256: string): Promise<Buffer> {
   return readFile(placeOf(sha256));
 }
 
+/** Removes the bytes kept under a SHA-256; whether there were any. */
+export async function removeFile(sha256: string): Promise<boolean> {
+  return unlink(placeOf(sha256)).then(
+    () => true,
+    () => false,
+  );
+}
+
 /** Removes what an interrupted write left behind; gives how many files. Run at start, before anything is written. */
 export async function sweepParts(): Promise<number> {
   const folders = await readdir(config.filesFolder).catch(() => []);

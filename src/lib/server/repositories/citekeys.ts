@@ -24,13 +24,14 @@ export async function freeCitekey(
 ): Promise<string> {
   const pattern = await citekeyPattern(ctx);
   const stem = options.wanted ?? makeCitekey(record, () => false, pattern);
-  const like = `${stem.replace(/[%_\\]/g, '\\$&')}%`;
+  // A key that is free is the stem with a letter or a number after it. A range, which the index answers, as LIKE does not.
+  const near: [string, string] = [stem, options.wanted ? stem : `${stem}\u{10ffff}`];
   const [used, aliases] = await Promise.all([
     scoped<{ id: string; citekey: string }>(ctx, 'source')
-      .whereRaw(`citekey LIKE ? ESCAPE '\\'`, [like])
+      .whereBetween('citekey', near)
       .select('id', 'citekey') as Promise<{ id: string; citekey: string }[]>,
     scoped<{ alias: string; source_id: string }>(ctx, 'alias')
-      .whereRaw(`alias LIKE ? ESCAPE '\\'`, [like])
+      .whereBetween('alias', near)
       .select('alias', 'source_id') as Promise<{ alias: string; source_id: string }[]>,
   ]);
   const taken = new Set([

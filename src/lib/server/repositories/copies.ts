@@ -1,6 +1,7 @@
 import { scoped, type Context } from '../context';
 import { newId } from '../db/ids';
 import { notHere } from '../refusal';
+import { index } from './search';
 
 /** A stored document of a source. `sha256` names the bytes as captured, `readingSha256` the sanitised page. */
 export interface Copy {
@@ -38,6 +39,7 @@ export async function insertCopy(ctx: Context, copy: Omit<Copy, 'id'>): Promise<
     library_id: ctx.libraryId,
     owner_id: ctx.personId,
   });
+  await index(ctx, 'copy', row.id, row.text);
   return row;
 }
 

@@ -1,6 +1,6 @@
 import type { AnchorState, Locator, PassageKind, Selectors, Tint } from '../../core/passages';
 import { scoped, type Context } from '../context';
-import { newId, now } from '../db/ids';
+import { inParts, newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../refusal';
 import { noteRevision } from './revisions';
 import { index } from './search';
@@ -136,11 +136,11 @@ export async function updatePassage(
 /** The living passages of some sources, those of each in the order of its text. */
 export async function passagesOfSources(ctx: Context, sourceIds: string[]): Promise<Passage[]> {
   const found: Passage[] = [];
-  for (let i = 0; i < sourceIds.length; i += 500)
+  for (const part of inParts(sourceIds))
     found.push(
       ...(
         (await scoped<PassageRow>(ctx, 'passage')
-          .whereIn('source_id', sourceIds.slice(i, i + 500))
+          .whereIn('source_id', part)
           .whereNull('binned')
           .orderBy('added')) as PassageRow[]
       ).map(openPassage),

@@ -1,5 +1,5 @@
 import { scoped, type Context } from '../context';
-import { newId, now } from '../db/ids';
+import { inParts, newId, now } from '../db/ids';
 
 export interface Project {
   id: string;
@@ -42,12 +42,8 @@ export async function updateProject(
 /** Files sources in a project; those already there stay. Ids outside the library are left out. */
 export async function fileSources(ctx: Context, projectId: string, sourceIds: string[]): Promise<void> {
   const rows = sourceIds.map((source_id) => ({ project_id: projectId, source_id, filed: now() }));
-  for (let i = 0; i < rows.length; i += 200)
-    await ctx
-      .db('filing')
-      .insert(rows.slice(i, i + 200))
-      .onConflict(['project_id', 'source_id'])
-      .ignore();
+  for (const part of inParts(rows))
+    await ctx.db('filing').insert(part).onConflict(['project_id', 'source_id']).ignore();
 }
 
 export async function unfileSource(ctx: Context, projectId: string, sourceId: string): Promise<void> {
@@ -57,8 +53,7 @@ export async function unfileSource(ctx: Context, projectId: string, sourceId: st
 /** Which of some sources are filed in a project. */
 export async function filedIn(ctx: Context, projectId: string, sourceIds: string[]): Promise<Set<string>> {
   const found = new Set<string>();
-  for (let i = 0; i < sourceIds.length; i += 500) {
-    const part = sourceIds.slice(i, i + 500);
+  for (const part of inParts(sourceIds)) {
     const rows = (await ctx
       .db('filing')
       .where({ project_id: projectId })

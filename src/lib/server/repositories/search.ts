@@ -1,7 +1,8 @@
 import { fold, foldWords } from '../../core/text';
 import type { Context } from '../context';
+import { inParts } from '../db/ids';
 
-export type SearchKind = 'source' | 'passage' | 'note' | 'lead';
+export type SearchKind = 'source' | 'passage' | 'note' | 'lead' | 'copy';
 
 /** Puts a subject's text into the search index in place of what was there; empty text takes it out. */
 export async function index(ctx: Context, kind: SearchKind, subjectId: string, text: string): Promise<void> {
@@ -11,6 +12,20 @@ export async function index(ctx: Context, kind: SearchKind, subjectId: string, t
   if (!text) return;
   const rowid = known?.id ?? (await ctx.db('search_subject').insert(subject))[0];
   await ctx.db('search').insert({ rowid, body: fold(text) });
+}
+
+/** Takes subjects out of the index with all that is known of them. */
+export async function takeOutOfIndex(ctx: Context, kind: SearchKind, subjectIds: string[]): Promise<void> {
+  for (const part of inParts(subjectIds)) {
+    const rows = (await ctx
+      .db('search_subject')
+      .where({ library_id: ctx.libraryId, kind })
+      .whereIn('subject_id', part)
+      .select('id')) as { id: number }[];
+    const rowids = rows.map((r) => r.id);
+    await ctx.db('search').whereIn('rowid', rowids).delete();
+    await ctx.db('search_subject').whereIn('id', rowids).delete();
+  }
 }
 
 /** A subquery of the ids of what contains the words, and its bindings, for use after `IN`. */

@@ -1,9 +1,9 @@
 import type { Knex } from 'knex';
-import { derive, sourceRecord, type SourceRecord } from '../../core/source';
+import { derive, shortLabel, sourceRecord, type SourceRecord } from '../../core/source';
 import { proof, type Finding } from '../../core/proof';
 import { plain } from '../../core/text';
 import { scoped, type Context } from '../context';
-import { newId, now } from '../db/ids';
+import { inParts, newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../refusal';
 import { freeCitekey } from './citekeys';
 import { noteRevision } from './revisions';
@@ -73,6 +73,9 @@ export const openSource = (row: SourceRow): Source => ({
   mergedInto: row.merged_into,
   findings: JSON.parse(row.findings) as Finding[],
 });
+
+/** A source's short label, of a row that has its record only. */
+export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(record) as SourceRecord);
 
 /** The columns written from a record, and from nothing else. */
 export function columnsOf(record: SourceRecord) {
@@ -183,8 +186,8 @@ export async function getSource(ctx: Context, id: string): Promise<Source> {
 /** Several sources, in the order asked for; those not in the library are left out. */
 export async function getSources(ctx: Context, ids: string[]): Promise<Source[]> {
   const byId = new Map<string, Source>();
-  for (let i = 0; i < ids.length; i += 500) {
-    const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', ids.slice(i, i + 500))) as SourceRow[];
+  for (const part of inParts(ids)) {
+    const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', part)) as SourceRow[];
     for (const row of rows) byId.set(row.id, openSource(row));
   }
   return ids.flatMap((id) => byId.get(id) ?? []);

@@ -13,6 +13,7 @@ interface Row {
   sha256: string;
   format: string;
   has_list: 0 | 1;
+  fields: string;
   binned: string | null;
 }
 
@@ -21,7 +22,7 @@ const opened = (row: Row): OwnStyle => ({
   libraryId: row.library_id,
   title: row.title,
   format: row.format,
-  fields: [],
+  fields: JSON.parse(row.fields) as string[],
   file: resolve(placeOf(row.sha256)),
   hasList: Boolean(row.has_list),
 });
@@ -45,13 +46,14 @@ export async function keepOwnStyle(
     sha256: style.sha256,
     format: style.facts.format,
     has_list: style.facts.hasList ? (1 as const) : (0 as const),
+    fields: JSON.stringify(style.facts.fields),
     binned: null,
   };
   await ctx
     .db('own_style')
     .insert({ ...row, owner_id: ctx.personId, added: now() })
     .onConflict('id')
-    .merge(['sha256', 'format', 'has_list', 'binned']);
+    .merge(['sha256', 'format', 'has_list', 'fields', 'binned']);
   const kept = opened(row);
   knowStyle(kept);
   return kept;

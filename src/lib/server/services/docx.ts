@@ -8,7 +8,7 @@ import {
   TextRun,
   type ParagraphChild,
 } from 'docx';
-import { annotationText, type PrintedList, type PrintedReference, type Run } from '../../core/citing';
+import type { PrintedList, PrintedReference, Run } from '../../core/citing';
 
 const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
 /** Half an inch in twentieths of a point, the customary hanging indent. */
@@ -52,7 +52,7 @@ const annotationsOf = ({ annotations = [] }: PrintedReference) =>
       new Paragraph({
         spacing: { line: 480 },
         indent: { left: HALF_INCH },
-        children: [new TextRun({ text: annotationText(a) })],
+        children: [new TextRun({ text: a.text })],
       }),
   );
 

@@ -11,6 +11,7 @@ import {
   columnsOf,
   getSource,
   living,
+  getSources,
   openSource,
   updateSource,
   writeBeside,
@@ -54,13 +55,7 @@ export async function findPairs(ctx: Context, projectId?: string): Promise<Pair[
   }
   if (candidates.size === 0) return [];
   const sources = new Map<string, Source>();
-  const ids = [...wanted];
-  for (let i = 0; i < ids.length; i += 500)
-    for (const row of (await scoped<SourceRow>(ctx, 'source').whereIn(
-      'id',
-      ids.slice(i, i + 500),
-    )) as SourceRow[])
-      sources.set(row.id, openSource(row));
+  for (const source of await getSources(ctx, [...wanted])) sources.set(source.id, source);
   const apart = new Set(
     (
       (await scoped<{ a_id: string; b_id: string }>(ctx, 'apart').select('a_id', 'b_id')) as {

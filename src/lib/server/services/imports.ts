@@ -1,4 +1,3 @@
-import { setImmediate } from 'node:timers/promises';
 import { mergeRecords } from '../../core/duplicates';
 import {
   FILE_TIME,
@@ -19,6 +18,7 @@ import { held, hold, letGo } from '../repositories/holds';
 import { getJob, insertJob, updateJob, type Job } from '../repositories/jobs';
 import { fileSources, findProject } from '../repositories/projects';
 import { findSource, getSource, insertSource, updateSource } from '../repositories/sources';
+import { inTurn } from '../turns';
 import { read } from '../workers/pools';
 import { doublesOf } from './capture';
 import { binSources, undoRevision } from './sources';
@@ -53,7 +53,8 @@ export interface ImportQuestion {
   here: Here[];
 }
 
-interface Added {
+/** An entry that became a source, or went into one. */
+export interface Added {
   id: string;
   label: string;
   line: number;
@@ -131,8 +132,8 @@ export async function importFile(
 
 interface Doing {
   signal: AbortSignal;
-  /** Says how far it is; lets others be served, and stops here when the import was cancelled. */
-  step(words: string, done?: number, total?: number): Promise<void>;
+  /** Says how far it is, and stops here when the import was cancelled. */
+  step(words: string, done?: number, total?: number): void;
 }
 
 async function carryOut(
@@ -144,13 +145,11 @@ async function carryOut(
   running.set(jobId, abort);
   const doing: Doing = {
     signal: abort.signal,
-    async step(words, done, total) {
+    step(words, done, total) {
       tell(ctx.libraryId, {
         kind: 'job',
         job: { id: jobId, kind: 'import', state: 'running', step: words, ...(total ? { done, total } : {}) },
       });
-      // The database answers at once, so without this nothing else would be served until the end.
-      await setImmediate();
       if (abort.signal.aborted) throw new Refusal(499, CANCELLED);
     },
   };
@@ -186,11 +185,11 @@ async function readAndMatch(
   input: ImportInput,
   doing: Doing,
 ): Promise<ImportResult> {
-  await doing.step(`Reading ${input.fileName}`);
+  doing.step(`Reading ${input.fileName}`);
   const { entries, skipped } = await read({ task: 'file', format: input.format, text }, doing.signal);
   const here: Here[] = [];
-  for (const [index, { record, line }] of entries.entries()) {
-    if (index % 50 === 0) await doing.step('Looking for what is here already', index, entries.length);
+  for await (const [index, { record, line }] of inTurn(entries.entries())) {
+    if (index % 50 === 0) doing.step('Looking for what is here already', index, entries.length);
     const [double] = (await doublesOf(ctx, record)).sort((a, b) => Number(b.sure) - Number(a.sure));
     if (!double) continue;
     const { id, label, reason, sure } = double;
@@ -247,8 +246,8 @@ async function add(
   const at = now();
   await transaction(ctx, async (inner) => {
     const project = input.projectId ? await findProject(inner, input.projectId) : undefined;
-    for (const [i, entry] of entries.entries()) {
-      if (i % 25 === 0) await doing.step(`Adding ${i + 1} of ${entries.length}`, i + 1, entries.length);
+    for await (const [i, entry] of inTurn(entries.entries())) {
+      if (i % 25 === 0) doing.step(`Adding ${i + 1} of ${entries.length}`, i + 1, entries.length);
       const record = withTime(entry.record, at, fileName);
       const decision = decided.get(i);
       if (decision?.answer === 'skip') report.leftOut++;
@@ -345,7 +344,7 @@ export async function takeImportBack(
       true,
     );
     const left: string[] = [];
-    for (const { revision, label } of [...(report.merged ?? [])].reverse()) {
+    for await (const { revision, label } of inTurn([...(report.merged ?? [])].reverse())) {
       if (!revision) continue;
       try {
         const undone = await undoRevision(inner, revision);

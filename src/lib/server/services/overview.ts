@@ -7,6 +7,7 @@ import { notes } from '../repositories/notes';
 import { openPassage, type Passage, type PassageRow } from '../repositories/passages';
 import { living, openSource, type SourceRow } from '../repositories/sources';
 import { findPairs } from './duplicates';
+import { countsBy } from './sources';
 
 /** How many things wait or are kept at each step of the path. */
 export interface Counts {
@@ -95,9 +96,16 @@ export async function binOf(ctx: Context) {
     await listKept(ctx, leads, inBin, 500),
     await listKept(ctx, notes, inBin, 500),
   ];
+  const sourceIds = sources.map((r) => r.id);
+  const hanging = {
+    passages: await countsBy(ctx, 'passage', sourceIds),
+    copies: await countsBy(ctx, 'copy', sourceIds),
+  };
   return {
     sources: sources.map((r) => ({
       id: r.id,
+      passages: hanging.passages.get(r.id) ?? 0,
+      copies: hanging.copies.get(r.id) ?? 0,
       headline: headline(openSource(r).record),
       type: r.type,
       binned: r.binned!,

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { anchor, locator, passageKind, selectors, tint, type AnchorState } from '../../core/passages';
-import { shortLabel } from '../../core/source';
 import { codePointLength, nfc, sliceCodePoints, toCodePoint } from '../../core/text';
 import { scoped, transaction, type Context } from '../context';
 import { now } from '../db/ids';
@@ -17,7 +16,7 @@ import {
   type PassageRow,
 } from '../repositories/passages';
 import { matching, searchable } from '../repositories/search';
-import { openSource, type SourceRow } from '../repositories/sources';
+import { labelOfRecord } from '../repositories/sources';
 import { fetchCopy } from './capture';
 
 const words = z.string().max(50_000).transform(nfc);
@@ -140,7 +139,7 @@ export async function listPassages(
     total: n,
     items: rows.map((row) => ({
       ...openPassage(row),
-      sourceLabel: shortLabel(openSource({ record: row.source_record, findings: '[]' } as SourceRow).record),
+      sourceLabel: labelOfRecord(row.source_record),
     })),
   };
 }

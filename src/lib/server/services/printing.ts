@@ -3,6 +3,7 @@ import {
   runsToHtml,
   runsToText,
   type CiteItem,
+  type ListTerms,
   type PrintedList,
   type PrintedReference,
   type Run,
@@ -12,7 +13,7 @@ import { localeFile, styleOf } from '../catalogue';
 import type { Context } from '../context';
 import { now } from '../db/ids';
 import type { Source } from '../repositories/sources';
-import { asks, print } from '../workers/pools';
+import { asks, print, terms } from '../workers/pools';
 
 /** A style and a language. */
 export interface Look {
@@ -41,6 +42,17 @@ export function printedFields(style: string, type: CslType): Promise<Variable[]>
       .catch(() => []);
     asked.set(key, known);
   }
+  return known;
+}
+
+const spoken = new Map<string, Promise<ListTerms>>();
+
+/** What a language calls pages and chapters, and its quotation marks. */
+export function termsOf(locale: string): Promise<ListTerms> {
+  const file = localeFile(locale);
+  const known = spoken.get(file) ?? terms(file);
+  spoken.set(file, known);
+  known.catch(() => spoken.delete(file));
   return known;
 }
 

@@ -2,6 +2,7 @@ import {
   annotated,
   citedKeys,
   grouped,
+  HEADING,
   htmlDocument,
   KIND_HEADINGS,
   kindOf,
@@ -11,11 +12,10 @@ import {
   markdownDocument,
   missingFor,
   rtfDocument,
-  type Annotation,
   type AnnotationKind,
   type PrintedList,
+  type Remark,
 } from '../../core/citing';
-import { locatorText } from '../../core/passages';
 import { FORMATS, writeFormat, type FormatName, type Loss } from '../../core/formats';
 import { shortLabel, type Variable } from '../../core/source';
 import { styleName } from '../catalogue';
@@ -25,7 +25,8 @@ import { passagesOfSources } from '../repositories/passages';
 import { placedIn, placements } from '../repositories/sections';
 import { getSources, sourceByKey, type Source } from '../repositories/sources';
 import { docxDocument } from './docx';
-import { printedFields, printList, shown, type Look } from './printing';
+import { findPairs } from './duplicates';
+import { printedFields, printList, shown, termsOf, type Look } from './printing';
 import { listIds } from './sources';
 
 /** Which sources a list holds. */
@@ -36,8 +37,9 @@ export type Scope =
   | { kind: 'tag'; tag: string; projectId?: string | undefined }
   | { kind: 'selection'; ids: string[] };
 
-/** How a list is set: under headings by kind of source or by section, and with what under its entries. */
+/** How a list is set: under which heading, grouped by kind of source or by section, and with what under its entries. */
 export interface Setting {
+  heading?: string | undefined;
   group?: 'kind' | 'section' | undefined;
   annotate?: AnnotationKind[] | undefined;
 }
@@ -70,6 +72,7 @@ async function set(
   list: PrintedList,
   sources: Source[],
   scope: Scope,
+  { locale }: Look,
   { group, annotate = [] }: Setting,
 ): Promise<PrintedList> {
   let made = list;
@@ -85,25 +88,25 @@ async function set(
       'In no section',
     );
   }
-  return annotate.length ? annotated(made, await annotationsOf(ctx, sources, annotate)) : made;
+  if (!annotate.length) return made;
+  return annotated(made, await remarksOn(ctx, sources, annotate), await termsOf(locale));
 }
 
-async function annotationsOf(
+async function remarksOn(
   ctx: Context,
   sources: Source[],
   wanted: AnnotationKind[],
-): Promise<Map<string, Annotation[]>> {
-  const of = new Map<string, Annotation[]>();
+): Promise<Map<string, Remark[]>> {
+  const of = new Map<string, Remark[]>();
   for (const { sourceId, kind, gist, ownWords, exact, locator, visibility } of await passagesOfSources(
     ctx,
     sources.map((s) => s.id),
   )) {
     if (visibility === 'private') continue;
-    const place = locatorText(locator);
-    const lines: Annotation[] = [];
+    const lines: Remark[] = [];
     const line = (of: AnnotationKind, text: string) => {
       if (wanted.includes(of) && text.trim())
-        lines.push({ kind: of, text: text.trim(), ...(place ? { locator: place } : {}) });
+        lines.push({ kind: of, text: text.trim(), ...(locator ? { locator } : {}) });
     };
     line('gist', gist);
     if (kind === 'quotation') line('quotation', exact);
@@ -125,11 +128,11 @@ export async function citedIn(ctx: Context, text: string): Promise<{ ids: string
   return { ids: [...new Set(ids)], unknown };
 }
 
-/** A list as the page shows it, with the preflight: findings of what it holds. */
+/** A list as the page shows it, with the preflight: findings of what it holds, and what may stand in it twice. */
 export async function referenceList(ctx: Context, scope: Scope, look: Look, setting: Setting = {}) {
   const sources = await sourcesIn(ctx, scope);
   const byId = new Map(sources.map((s) => [s.id, s]));
-  const list = await set(ctx, await printList(ctx, sources, look), sources, scope, setting);
+  const list = await set(ctx, await printList(ctx, sources, look), sources, scope, look, setting);
   const asks = new Map<string, Variable[]>();
   for (const type of new Set(sources.map((s) => s.record.type)))
     asks.set(type, await printedFields(look.style, type));
@@ -138,12 +141,16 @@ export async function referenceList(ctx: Context, scope: Scope, look: Look, sett
     const said = new Set(source.findings.map((f) => f.field));
     return missingFor(asks.get(source.record.type) ?? [], source.record).filter((f) => !said.has(f));
   };
+  const twice = new Map<string, { a: string; b: string }>();
+  for (const { a, b } of await findPairs(ctx))
+    if (byId.has(a) && byId.has(b)) for (const id of [a, b]) if (!twice.has(id)) twice.set(id, { a, b });
   const entries = list.entries.map((e) => ({
     ...shown(e),
     heading: e.heading,
     annotations: e.annotations,
     findings: byId.get(e.id)?.findings ?? [],
     missing: missing(byId.get(e.id)),
+    twice: twice.get(e.id),
     label: e.label,
   }));
   return {
@@ -188,8 +195,8 @@ async function documentOf(
   list: PrintedList,
   output: Exclude<Output, FormatName>,
   look: Look,
+  title: string,
 ): Promise<Omit<ExportFile, 'losses'>> {
-  const title = 'References';
   const text = (extension: string, mediaType: string, body: string) => ({
     name: `references.${extension}`,
     mediaType,
@@ -229,8 +236,8 @@ export async function exportFile(
     const list = await printList(ctx, sources, look);
     if (!list.hasList)
       throw new Refusal(422, `${styleName(look.style)} has no reference list. Choose another style.`);
-    const made = await set(ctx, list, sources, scope, setting);
-    return { ...(await documentOf(made, output, look)), losses: [] };
+    const made = await set(ctx, list, sources, scope, look, setting);
+    return { ...(await documentOf(made, output, look, setting.heading || HEADING)), losses: [] };
   }
   const { text, losses } = writeFormat(
     output,

@@ -21,6 +21,7 @@ import {
   type SourceState,
 } from '../repositories/sources';
 import { freeCitekey } from '../repositories/citekeys';
+import { inTurn } from '../turns';
 import { printedSoFar, type Look, type ShownReference } from './printing';
 
 /** A source as a row of a list. `reference` is absent when it is not printed yet. */
@@ -44,7 +45,8 @@ export interface SourceItem {
   reference?: ShownReference;
 }
 
-async function countsBy(
+/** How many living passages, or copies, each of some sources has. */
+export async function countsBy(
   ctx: Context,
   table: 'passage' | 'copy',
   ids: string[],
@@ -220,7 +222,7 @@ export async function editSource(
 export async function renewCitekeys(ctx: Context, ids: string[]): Promise<string[]> {
   const revisions = await transaction(ctx, async (inner) => {
     const made: string[] = [];
-    for (const id of ids) {
+    for await (const id of inTurn(ids)) {
       const source = await getSource(inner, id);
       const citekey = await freeCitekey(inner, source.record, { except: id });
       if (citekey === source.citekey) continue;
@@ -262,7 +264,7 @@ export async function checkSource(
 export async function binSources(ctx: Context, ids: string[], binned: boolean): Promise<string[]> {
   const revisions = await transaction(ctx, async (inner) => {
     const made: string[] = [];
-    for (const id of ids) {
+    for await (const id of inTurn(ids)) {
       const source = await getSource(inner, id);
       const { revisionId } = await updateSource(
         inner,
@@ -285,7 +287,7 @@ export async function binSources(ctx: Context, ids: string[], binned: boolean): 
  */
 export async function undo(ctx: Context, revisionIds: string[]): Promise<void> {
   await transaction(ctx, async (inner) => {
-    for (const id of revisionIds) await undoRevision(inner, id);
+    for await (const id of inTurn(revisionIds)) await undoRevision(inner, id);
   });
   tell(ctx.libraryId, { kind: 'changed' });
 }

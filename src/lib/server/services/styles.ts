@@ -1,4 +1,4 @@
-import { localeFile, type OwnStyle } from '../catalogue';
+import { isStyle, localeFile, styleName } from '../catalogue';
 import type { Context } from '../context';
 import { tell } from '../events';
 import { keepFile } from '../files/store';
@@ -7,8 +7,15 @@ import { keepOwnStyle } from '../repositories/styles';
 import { textOfBytes } from '../../reading/text';
 import { readStyle } from '../workers/pools';
 
-/** Takes in a style a person brings; refuses one the schema or the processor does not accept, with each problem and its line. */
-export async function bringStyle(ctx: Context, bytes: Uint8Array, name: string): Promise<OwnStyle> {
+/**
+ * Takes in a style a person brings; refuses one the schema or the processor does not accept, with each problem and its
+ * line. One that only points at a style of the catalogue gives that style, and `of` says whose look it is.
+ */
+export async function bringStyle(
+  ctx: Context,
+  bytes: Uint8Array,
+  name: string,
+): Promise<{ id: string; title: string; of?: string }> {
   const read = await readStyle(textOfBytes(bytes), localeFile('en-US'));
   if (read.problems)
     throw new Refusal(
@@ -16,8 +23,17 @@ export async function bringStyle(ctx: Context, bytes: Uint8Array, name: string):
       `${name} is no style that can be used:`,
       read.problems.slice(0, 20).map((p) => `line ${p.line}: ${p.text}`),
     );
+  if (read.parent !== undefined) {
+    const id = read.parent.replace(/^.*\//, '');
+    if (!isStyle(id))
+      throw new Refusal(
+        422,
+        `${name} only points at another style, ${read.parent}, which is not in the catalogue. Bring that one.`,
+      );
+    return { id, title: styleName(id), of: read.title };
+  }
   const sha256 = await keepFile(Buffer.from(bytes));
-  const style = await keepOwnStyle(ctx, { title: read.title.slice(0, 200), sha256, facts: read.facts });
+  const style = await keepOwnStyle(ctx, { title: read.title, sha256, facts: read.facts });
   // What was printed in a style of this name may print otherwise now.
   await ctx.db('printed').where({ style: style.id }).delete();
   tell(ctx.libraryId, { kind: 'changed' });

@@ -1,7 +1,9 @@
 import {
   asksFor,
   createPrinter,
+  listTerms,
   type CiteItem,
+  type ListTerms,
   type PrintedList,
   type PrintedReference,
   type Printer,
@@ -30,6 +32,12 @@ export interface AsksTask {
   type: CslType;
 }
 
+/** The terms of a language. */
+export interface TermsTask {
+  what: 'terms';
+  localeFile: string;
+}
+
 /** A style a person brings, to read and to hold against the schema. */
 export interface StyleTask {
   what: 'style';
@@ -54,9 +62,10 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
 
 /** The worker's one function. */
 export default function print(
-  task: PrintTask | AsksTask | StyleTask,
-): PrintedList | PrintedReference[] | Run[] | Variable[] | Promise<ReadStyle> {
+  task: PrintTask | AsksTask | TermsTask | StyleTask,
+): PrintedList | PrintedReference[] | Run[] | Variable[] | ListTerms | Promise<ReadStyle> {
   if (task.what === 'style') return readStyle(task.xml, task.localeFile);
+  if (task.what === 'terms') return listTerms(localeTree(task.localeFile));
   if (task.what === 'asks') return asksFor(styleTree(task.style, task.styleFile), task.type);
   const printer = printerFor(task);
   if (task.what === 'list') return printer.list(task.items);

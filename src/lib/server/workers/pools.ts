@@ -4,9 +4,9 @@ import { config } from '../config';
 import { Refusal } from '../refusal';
 import type { CslType, Variable } from '../../core/source';
 import type { ReadStyle } from '../../reading/styles';
-import type { AsksTask, PrintTask, StyleTask } from './citing.worker';
+import type { AsksTask, PrintTask, StyleTask, TermsTask } from './citing.worker';
 import type { ReadTask, Results, Unread } from './reading.worker';
-import type { PrintedList, PrintedReference, Run } from '../../core/citing';
+import type { ListTerms, PrintedList, PrintedReference, Run } from '../../core/citing';
 
 /**
  * The worker threads. Pages are read in one, PDFs and scans in another, leaves are drawn in a third, so that a long
@@ -32,7 +32,8 @@ function pool(name: PoolName): Tinypool {
       minThreads: 0,
       maxThreads: 1,
       idleTimeout: 120_000,
-      resourceLimits: { maxOldGenerationSizeMb: MEGABYTES[name] },
+      // What is read or printed lives a moment only: in a larger nursery it is gone before it is ever moved.
+      resourceLimits: { maxOldGenerationSizeMb: MEGABYTES[name], maxYoungGenerationSizeMb: 96 },
     });
     pools.set(key, made);
   }
@@ -101,6 +102,10 @@ export const print = <W extends PrintTask['what']>(task: PrintTask & { what: W }
 /** The variables a style can print of a type, read from the style itself. */
 export const asks = (style: string, styleFile: string, type: CslType): Promise<Variable[]> =>
   pool('citing').run({ what: 'asks', style, styleFile, type } satisfies AsksTask) as Promise<Variable[]>;
+
+/** The terms of a language, from its locale. */
+export const terms = (localeFile: string): Promise<ListTerms> =>
+  pool('citing').run({ what: 'terms', localeFile } satisfies TermsTask) as Promise<ListTerms>;
 
 /** Reads a style a person brings. */
 export const readStyle = (xml: string, localeFile: string): Promise<ReadStyle> =>

@@ -19,8 +19,8 @@ export const GET: RequestHandler = async ({ url, locals }) => {
 export const POST: RequestHandler = async ({ request, url, locals }) => {
   try {
     const name = (url.searchParams.get('name') || 'the file').slice(0, 200);
-    const { id, title } = await bringStyle(locals.ctx, await bytesOf(request), name);
-    return json({ id, title });
+    const { id, title, of } = await bringStyle(locals.ctx, await bytesOf(request), name);
+    return json({ id, title, of });
   } catch (e) {
     if (e instanceof Refusal) return refused(e);
     throw e;

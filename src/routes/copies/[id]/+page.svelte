@@ -4,6 +4,7 @@
   import { page } from '$app/state';
   import {
     describe,
+    findWords,
     KIND_LABELS,
     locatorText,
     offsetOf,
@@ -28,6 +29,8 @@
   let fresh = $state<
     { selectors: Selectors; start: number; end: number; place: Locator | undefined } | undefined
   >();
+  /** Words that were searched for, shown where they stand until something else is chosen. */
+  let sought = $state.raw<{ start: number; end: number } | undefined>();
   let editingId = $state<string | undefined>();
   let tops = $state<Record<string, number>>({});
   let sheetTop = $state(0);
@@ -79,12 +82,12 @@
 
   function draw() {
     if (!doc) return;
-    places = drawMarks(doc, data.passages, fresh);
+    places = drawMarks(doc, data.passages, fresh ?? sought);
     void tick().then(layout);
   }
 
   $effect(() => {
-    void [data.passages, fresh, doc];
+    void [data.passages, fresh, sought, doc];
     untrack(draw);
   });
   $effect(() => {
@@ -99,15 +102,20 @@
   /** Goes to a passage: its line comes into view and its card is chosen. */
   function goTo(id: string) {
     chosen = id;
+    show(id);
+  }
+  function show(id: string) {
     const top = topOf(id);
     if (top !== undefined && scroller) scroller.scrollTo({ top: Math.max(0, top - 160) });
   }
 
   function ready(loaded: Document) {
     doc = loaded;
+    const words = page.url.searchParams.get('words');
+    sought = words ? findWords(readText(loaded).text, words) : undefined;
     draw();
     const wanted = page.url.searchParams.get('passage');
-    if (wanted) void tick().then(() => goTo(wanted));
+    void tick().then(() => (wanted ? goTo(wanted) : sought && show('new')));
     loaded.addEventListener('mouseup', () => setTimeout(selected, 0));
     loaded.addEventListener('keyup', (e) => {
       if (e.key === 'Shift' || e.key.startsWith('Arrow')) selected();
@@ -141,6 +149,7 @@
 
   function leave() {
     fresh = undefined;
+    sought = undefined;
     editingId = undefined;
   }
 

@@ -21,9 +21,10 @@ describe('TeX as it is met', () => {
     ['\\enquote{quoted} and \\textquotedblleft x\\textquotedblright', '“quoted” and “x”'],
     [
       '$\\alpha$-diversity, $x_{i}^2 \\leq \\frac{a+b}{2}$',
-      'α-diversity, x<sub>i</sub><sup>2</sup> ≤(a+b)/2',
+      'α-diversity, x<sub>i</sub><sup>2</sup> ≤ (a+b)/2',
     ],
     ['$O(n \\log n)$', 'O(n log n)'],
+    ['$a\\le b$, $\\Delta x \\le 3$, $\\nabla u \\to \\partial v$', 'a≤b, Δx ≤ 3, ∇u → ∂v'],
     ['$\\mathbb{R}^3$, 20\\,$^\\circ$C', 'ℝ<sup>3</sup>, 20 °C'],
     [
       'see \\url{https://a.example/x_y%20z} and \\href{https://b.example}{this}',
@@ -145,6 +146,40 @@ describe('biblatex entries', () => {
     ['two months', '@article{a, title={T}, year=1988, month = jun # "--" # aug}', { issued: { 'date-parts': [[1988, 6], [1988, 8]] } }],
     ['a PubMed number', '@article{a, title={T}, eprint={123}, eprinttype={pubmed}}', { PMID: '123' }],
   ])('reads %s', (_what, text, wanted) => expect(first(text)).toMatchObject(wanted)); // prettier-ignore
+  it('gives “and others” back, in either dialect, and tells a format that has no such thing', () => {
+    const { record } = read(
+      '@book{a, author={Hanne Brandt and others}, bookauthor={Uwe Thode and others}, editora={Moor, A. and others}, editoratype={compiler}, title={T}}',
+    ).entries[0]!;
+    const item = [{ key: 'a', record }];
+    expect(writeFormat('bibtex', item).text).toContain('author = {Brandt, Hanne and others}');
+    const { text, losses } = writeFormat('biblatex', item);
+    expect(text).toContain('author = {Brandt, Hanne and others}');
+    expect(text).toContain('bookauthor = {Thode, Uwe and others}');
+    expect(text).toContain('editora = {Moor, A. and others}');
+    expect(losses).toEqual([]);
+    expect(first(text).retexa.kept).toEqual(record.retexa.kept);
+    for (const format of ['ris', 'csl-json'] as const)
+      expect(writeFormat(format, item).losses).toContainEqual({
+        key: 'a',
+        field: 'author',
+        reason: expect.stringContaining('others') as string,
+      });
+  });
+  it('forgets “and others” when the names are gone or a name was added', () => {
+    const { record } = read('@book{a, author={Hanne Brandt and others}, title={T}}').entries[0]!;
+    const { author, ...nobody } = record;
+    expect(writeFormat('bibtex', [{ key: 'a', record: nobody }]).text).not.toContain('others');
+    const two = { ...record, author: [...author!, { family: 'Thode', given: 'Uwe' }] };
+    expect(writeFormat('bibtex', [{ key: 'a', record: two }]).text).not.toContain('others');
+    expect(writeFormat('ris', [{ key: 'a', record: two }]).losses).toEqual([]);
+  });
+  it('tells a month that no date could take', () => {
+    const notes = (fields: string) => read(`@book{a, title={T}, ${fields}}`).entries[0]!.notes;
+    expect(notes('year={in press}, month={Jan}')).toEqual(['month “Jan” is left out of the date']);
+    expect(notes('date={2020}, month=feb')).toEqual(['month “February” is left out of the date']);
+    expect(notes('year=2020, month={Spring}')).toEqual([]);
+    expect(notes('year=2020, month={05}')).toEqual([]);
+  });
   it('passes over a set, and says so', () => {
     expect(read('@set{s, entryset={a,b}}').skipped).toMatchObject([
       { line: 1, reason: expect.stringContaining('set') as string },

@@ -97,14 +97,17 @@ function oneName(tex: string): CslName | undefined {
   return parts(words.slice(0, von), words.slice(von).join(' '), given, suffix);
 }
 
+/** The last of a list of names that goes on (btxdoc, section 4, item 18). */
+export const OTHERS = 'others';
+
 /**
  * The names of a name field: `First von Last`, `von Last, First` and `von Last, Jr, First`, joined by `and`
  * (btxdoc, section 4, item 18), and the extended format of biblatex. A name in braces is an institution. `and others`
- * becomes a note, not a person. `useprefix` false makes particles ones that drop from the family name.
+ * is no person. `useprefix` false makes particles ones that drop from the family name.
  */
 export function namesFromTex(tex: string, useprefix = true): { names: CslName[]; others: boolean } {
   const all = itemsOf(tex);
-  const others = all.length > 0 && all[all.length - 1]!.toLowerCase() === 'others';
+  const others = all.length > 0 && all[all.length - 1]!.toLowerCase() === OTHERS;
   const names = (others ? all.slice(0, -1) : all).map(oneName).filter((n) => n !== undefined);
   if (useprefix) return { names, others };
   return {

@@ -1,4 +1,5 @@
 import {
+  AND_OTHERS,
   CSL_TYPES,
   parseDate,
   parseEdtf,
@@ -129,7 +130,9 @@ function creators(raw: RawEntry, notes: string[], kept: Record<string, string>) 
   const take = (field: string, csl: string) => {
     const { names, others } = namesFromTex(raw.fields.get(field)!, useprefix);
     if (names.length) found[csl] = [...(found[csl] ?? []), ...names];
-    if (others) notes.push(`“and others” in ${field}: more names than the file gives`);
+    if (!others) return;
+    notes.push(`“and others” in ${field}: more names than the file gives`);
+    kept[csl] = AND_OTHERS;
   };
   for (const { bib, csl } of NAME_RULES) {
     if (!raw.fields.has(bib)) continue;
@@ -213,6 +216,9 @@ function readEntry(raw: RawEntry, format: FormatName) {
   eprint(raw, fields);
   const issued = issuedOf(raw.fields);
   if (issued) fields.issued = issued;
+  const month = texToText(raw.fields.get('month') ?? '');
+  if (month && !issued?.['date-parts']?.[0]?.[1] && !issued?.season)
+    notes.push(`month “${month}” is left out of the date`);
   for (const { bib, csl } of DATE_RULES) {
     const tex = raw.fields.get(bib);
     if (bib === 'date' || !tex) continue;

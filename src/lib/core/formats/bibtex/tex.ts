@@ -179,6 +179,9 @@ export function texToText(tex: string, protect = false): string {
   return nfc(spaced(result));
 }
 
+/** Signs that stand between two things: relations, operations, arrows. */
+const BETWEEN = /^(?![∂∇∑∏∫∮∀∃¬√∞])[\p{Sm}\u2190-\u21ff·]$/u;
+
 /** Maths written out: Greek letters and signs as characters, raised and lowered parts as rich text, fractions with a slash. */
 function maths(source: string): string {
   let at = 0;
@@ -232,8 +235,12 @@ function maths(source: string): string {
         const inner = argument();
         out +=
           inner === '′' || inner === '∘' ? inner.replace('∘', '°') : marked(c === '^' ? 'sup' : 'sub', inner);
-      } else if (c === '\\') out += sign();
-      else if (c === '{') out += argument();
+      } else if (c === '\\') {
+        const open = out.endsWith(' ');
+        const read = sign();
+        // A space ends the command's name; where one stands before a sign between two things, it sets the sign off too.
+        out += open && BETWEEN.test(read) && source[at - 1] === ' ' ? `${read} ` : read;
+      } else if (c === '{') out += argument();
       else {
         if (c !== '}') out += c === '~' ? ' ' : c;
         at++;

@@ -1,10 +1,12 @@
 import {
+  AND_OTHERS,
   edtfOf,
   isDateVariable,
   isNameVariable,
   isTextVariable,
+  othersUnnamed,
   type CslDate,
-  type CslName,
+  type NameVariable,
   type SourceRecord,
 } from '../../source';
 import { otherKept } from '../finish';
@@ -25,7 +27,7 @@ import {
   type FieldRule,
   type TypeRule,
 } from './mapping';
-import { namesToTex, type Dialect } from './names';
+import { namesToTex, OTHERS, type Dialect } from './names';
 import { typeRead } from './read';
 import { textToTex } from './tex';
 
@@ -92,12 +94,14 @@ function putDate(fields: Fields, variable: string, date: CslDate, dialect: Diale
 function putNames(
   fields: Fields,
   taken: Set<string>,
-  variable: string,
-  names: CslName[],
+  record: SourceRecord,
+  variable: NameVariable,
   dialect: Dialect,
   lose: Lose,
 ) {
-  const tex = () => `{${namesToTex(names, dialect, (reason) => lose(variable, reason))}}`;
+  const end = othersUnnamed(record, variable) ? ` and ${OTHERS}` : '';
+  const tex = () =>
+    `{${namesToTex(record[variable] ?? [], dialect, (reason) => lose(variable, reason))}${end}}`;
   const own = NAME_RULES.find((r) => r.csl === variable);
   if (own) return fields.set(own.bib, tex());
   const role = Object.keys(EDITOR_ROLES).find((word) => EDITOR_ROLES[word] === variable);
@@ -166,7 +170,7 @@ function writeEntry({ key, record }: WriteItem, dialect: Dialect, losses: Loss[]
   if (volumeTitle) putVolumeTitle(fields, record, lose);
   for (const [variable, value] of Object.entries(record)) {
     if (variable === 'type' || variable === 'retexa' || value === undefined) continue;
-    if (isNameVariable(variable)) putNames(fields, taken, variable, value as CslName[], dialect, lose);
+    if (isNameVariable(variable)) putNames(fields, taken, record, variable, dialect, lose);
     else if (isDateVariable(variable)) putDate(fields, variable, value as CslDate, dialect, lose);
     else if (isTextVariable(variable)) {
       const text = String(value);
@@ -192,7 +196,8 @@ function writeEntry({ key, record }: WriteItem, dialect: Dialect, losses: Loss[]
       'keywords',
       `{${record.retexa.tags.map((tag) => textToTex(tag.replace(/[,;]/g, ' '))).join(', ')}}`,
     );
-  for (const [name, tex] of Object.entries(kept)) if (!fields.has(name)) fields.set(name, `{${tex}}`);
+  for (const [name, tex] of Object.entries(kept))
+    if (!fields.has(name) && tex !== AND_OTHERS) fields.set(name, `{${tex}}`);
   for (const loss of otherKept(record, ['bibtex', 'biblatex'], NAMES[dialect])) losses.push({ key, ...loss });
   return `@${bib}{${known},\n${[...fields].map(([name, value]) => `  ${name} = ${value}`).join(',\n')}\n}\n`;
 }

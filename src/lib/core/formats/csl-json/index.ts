@@ -1,13 +1,15 @@
 import {
-  CSL_TYPES,
+  cslTypeOf,
   DATE_VARIABLES,
   edtfOf,
   isDateVariable,
   isNameVariable,
   isTextVariable,
+  nameFromCsl,
   parseDate,
   parseEdtf,
   type CslItem,
+  type CslName,
   type CslType,
   type SourceRecord,
   toCsl,
@@ -15,17 +17,23 @@ import {
 import { finish, otherKept } from '../finish';
 import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
 
-/** Offsets at which the items of a top-level JSON array begin; strings and nesting are skipped over. */
+/** Offsets at which the items of a top-level JSON array begin, whatever they are; strings and nesting are skipped over. */
 function itemOffsets(text: string): number[] {
   const offsets: number[] = [];
   let depth = 0;
+  let awaited = false;
   for (let i = 0; i < text.length; i++) {
     const c = text[i];
+    if (depth === 1 && awaited && c !== ']' && !/\s/.test(c!)) {
+      offsets.push(i);
+      awaited = false;
+    }
     if (c === '"') for (i++; i < text.length && text[i] !== '"'; i++) if (text[i] === '\\') i++;
     if (c === '{' || c === '[') {
-      if (depth === 1 && c === '{') offsets.push(i);
       depth++;
+      if (depth === 1) awaited = true;
     } else if (c === '}' || c === ']') depth--;
+    else if (c === ',' && depth === 1) awaited = true;
   }
   return offsets;
 }
@@ -57,22 +65,47 @@ function dateOf(value: unknown) {
   return text ? (raw.raw ? (parseDate(text) ?? { literal: text }) : { literal: text }) : undefined;
 }
 
+/** Creators; what of them CSL has no place for is told. */
+function namesOf(key: string, value: unknown, notes: string[]): CslName[] | undefined {
+  const list = Array.isArray(value) ? value : [value];
+  const left = new Set<string>();
+  const names = list.flatMap((raw: unknown) => {
+    const read = nameFromCsl(raw);
+    for (const part of read.left) left.add(part);
+    if (!read.name) notes.push(`${key}: a creator without a name is left out`);
+    return read.name ?? [];
+  });
+  if (left.size) notes.push(`${key}: ${[...left].join(', ')} left out`);
+  return names.length ? names : undefined;
+}
+
+/** A text, and whether it is the whole value. Agencies give lists where CSL has one text: of ISBN and ISSN all are read. */
+function textFrom(key: string, value: unknown): [text: string | undefined, whole: boolean] {
+  const list = (Array.isArray(value) ? value : [value]).filter((v) => v !== null);
+  const texts = list.filter((v) => typeof v === 'string' || typeof v === 'number').map(String);
+  if (texts.length < list.length) return [undefined, false];
+  const together = key === 'ISBN' || key === 'ISSN';
+  return [together ? texts.join(', ') : texts[0], together || texts.length < 2];
+}
+
 function readItem(item: unknown, line: number, text: string) {
   if (typeof item !== 'object' || !item || Array.isArray(item))
-    return { skipped: { line, reason: 'not an item', text: text.slice(0, 120) } };
+    return { skipped: { line, reason: 'not an item', text: JSON.stringify(item).slice(0, 120) } };
   const raw = item as Record<string, unknown>;
   const notes: string[] = [];
-  const known = (CSL_TYPES as readonly string[]).includes(String(raw.type));
-  if (!known) notes.push(`type “${String(raw.type ?? '')}” is not known; read as a document`);
-  const fields: Record<string, unknown> = { type: known ? raw.type : 'document' };
+  const type = cslTypeOf(String(raw.type ?? ''));
+  if (!type) notes.push(`type “${String(raw.type ?? '')}” is not known; read as a document`);
+  const fields: Record<string, unknown> = { type: type ?? 'document' };
   const kept: Record<string, string> = {};
   for (const [key, value] of Object.entries(raw)) {
     if (key === 'id' || key === 'type' || value === null || value === undefined) continue;
     if (isDateVariable(key)) fields[key] = dateOf(value);
-    else if (isNameVariable(key)) fields[key] = value;
-    else if (isTextVariable(key) && (typeof value === 'string' || typeof value === 'number'))
-      fields[key] = String(value);
-    else if (key === 'custom' && typeof value === 'object') fields.custom = value;
+    else if (isNameVariable(key)) fields[key] = namesOf(key, value, notes);
+    else if (isTextVariable(key)) {
+      const [text, whole] = textFrom(key, value);
+      fields[key] = text;
+      if (!whole) kept[key] = JSON.stringify(value);
+    } else if (key === 'custom' && typeof value === 'object') fields.custom = value;
     else kept[key] = JSON.stringify(value);
     if (fields[key] === undefined || fields[key] === '') delete fields[key];
   }
@@ -109,7 +142,7 @@ export function readCslJson(source: string): ReadResult {
   list.forEach((item, i) => {
     const at = offsets[i] ?? counted;
     for (; counted < at; counted++) if (text.charCodeAt(counted) === 10) line++;
-    const { entry, skipped } = readItem(item, line, text.slice(at, at + 200));
+    const { entry, skipped } = readItem(item, line, text.slice(at, offsets[i + 1]).slice(0, 200));
     if (entry) result.entries.push(entry);
     if (skipped) result.skipped.push(skipped);
   });
@@ -127,12 +160,16 @@ function withEdtf(item: CslItem): Record<string, unknown> {
 export function writeCslJson(items: WriteItem[]): WriteResult {
   const losses: Loss[] = [];
   const out = items.map(({ key, record }) => {
+    const item = withEdtf(toCsl(key, record));
     const kept: Record<string, unknown> = {};
-    for (const [name, json] of Object.entries(record.retexa.kept['csl-json'] ?? {}))
-      kept[name] = JSON.parse(json);
+    for (const [name, json] of Object.entries(record.retexa.kept['csl-json'] ?? {})) {
+      const value: unknown = JSON.parse(json);
+      // A list of which the first was read goes back as long as that is the value still; other keys are nothing of ours.
+      if ((isTextVariable(name) ? textFrom(name, value)[0] : undefined) === item[name]) kept[name] = value;
+    }
     for (const loss of otherKept(record, ['csl-json'], 'CSL-JSON')) losses.push({ key, ...loss });
     const keyword = record.keyword ?? (record.retexa.tags.length ? record.retexa.tags.join(', ') : undefined);
-    return { ...kept, ...withEdtf(toCsl(key, record)), ...(keyword ? { keyword } : {}) };
+    return { ...item, ...kept, ...(keyword ? { keyword } : {}) };
   });
   return { text: `${JSON.stringify(out, null, 2)}\n`, losses };
 }

@@ -14,24 +14,25 @@ import {
   type CslType,
   type SourceRecord,
 } from '../../source';
+import { plain } from '../../text';
 import { finish, otherKept } from '../finish';
 import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
-import { NAME_RULES, readRule, TAG_RULES, TYPE_RULES, writeRule } from './mapping';
+import { ARTICLES, NAME_RULES, readRule, TAG_RULES, TYPE_RULES, writeRule } from './mapping';
 
 /**
- * A RIS date, `YYYY/MM/DD/other`, as far as it is filled in; a season in its last part is taken, other text there is not.
- * Other forms are read as any date is, and kept as text when they are none.
+ * A RIS date, `YYYY/MM/DD/other`, as far as it is filled in; a season in its last part is taken where no month says more,
+ * other text there is `left` out. Other forms are read as any date is, and kept as text when they are none.
  */
-function risDate(text: string): CslDate | undefined {
+function risDate(text: string): { date?: CslDate | undefined; left?: string } {
   const [year = '', month = '', day = '', other = ''] = text.split('/').map((p) => p.trim());
-  if (/^\d{4}$/.test(year)) {
-    const parts = [year, month, day].filter((p) => /^\d{1,4}$/.test(p));
-    const season = /^(?:spring|summer|autumn|fall|winter)$/i.test(other)
+  if (!/^\d{4}$/.test(year)) return { date: parseDate(text) ?? typedDate(text) };
+  const parts = [year, month, day].filter((p) => /^\d{1,4}$/.test(p));
+  const season =
+    parts.length === 1 && /^(?:spring|summer|autumn|fall|winter)$/i.test(other)
       ? parseDate(`${other} ${year}`)
       : undefined;
-    return season ?? parseDate(parts.join('-')) ?? parseDate(year);
-  }
-  return parseDate(text) ?? typedDate(text);
+  if (season) return { date: season };
+  return { date: parseDate(parts.join('-')) ?? parseDate(year), ...(other ? { left: other } : {}) };
 }
 
 function risName(text: string): CslName | undefined {
@@ -99,6 +100,13 @@ function parseRis(source: string): { records: RawRecord[]; skipped: ReadResult['
   return { records, skipped };
 }
 
+/** Keywords of a `KW` line: one, though many files put several in it, between semicolons (common practice). */
+const keywordsOf = (value: string): string[] =>
+  value
+    .split(';')
+    .map((word) => word.trim().slice(0, 120))
+    .filter(Boolean);
+
 function readRecord(raw: RawRecord) {
   const notes = [...raw.notes];
   const type = TYPE_RULES.find(([tag]) => tag === raw.type)?.[1] ?? 'document';
@@ -108,34 +116,44 @@ function readRecord(raw: RawRecord) {
   const kept: Record<string, string> = {};
   const tags: string[] = [];
   let [first, last, key, year] = ['', '', '', ''];
+  const dated = (tag: string, value: string) => {
+    const { date, left } = risDate(value);
+    if (left) notes.push(`“${left}” in ${tag} is left out`);
+    return date;
+  };
+  // Beside the full name of a periodical `JO` is its abbreviation; alone it is the name there is (common practice).
+  const fullName =
+    ARTICLES.includes(type) && raw.tags.find(([tag, value]) => value && (tag === 'T2' || tag === 'JF'))?.[1];
   for (const [tag, value] of raw.tags) {
     if (!value) continue;
     const named = NAME_RULES.find((r) => r.tag === tag && (!r.types || r.types.includes(type)));
     if (named) {
       const name = risName(value);
       if (name) fields[named.csl] = [...((fields[named.csl] as CslName[]) ?? []), name];
-    } else if (tag === 'KW' || tag === 'K1') tags.push(value.slice(0, 120));
+    } else if (tag === 'KW' || tag === 'K1') tags.push(...keywordsOf(value));
     else if (tag === 'SP') first = value;
     else if (tag === 'EP') last = value;
     else if (tag === 'ID') key = value;
     else if (tag === 'LB' && !key) key = value;
-    else if (tag === 'DA') fields.issued = risDate(value) ?? fields.issued;
+    else if (tag === 'DA') fields.issued = dated(tag, value) ?? fields.issued;
     else if (tag === 'PY' || tag === 'Y1' || tag === 'YR') year = value;
-    else if (tag === 'Y2') fields.accessed = risDate(value);
+    else if (tag === 'Y2') fields.accessed = dated(tag, value);
     else if (tag === 'SN') {
       if (findIsbn(value) && !fields.ISBN) fields.ISBN = value;
       else if (isIssn(value) && !fields.ISSN) fields.ISSN = value;
       else if (fields[type === 'book' || type === 'chapter' ? 'ISBN' : 'ISSN'] === undefined)
         fields[type === 'book' || type === 'chapter' ? 'ISBN' : 'ISSN'] = value;
     } else {
-      const rule = readRule(tag, type);
+      const rule = readRule(tag === 'JO' && fullName ? 'JA' : tag, type);
+      if (rule && fields[rule.csl] === value) continue;
+      if (tag === 'JO' && value === fullName) continue;
       if (!rule) kept[tag] = kept[tag] ? `${kept[tag]}\n${value}` : value;
       else if (fields[rule.csl] === undefined) fields[rule.csl] = value;
       else if (rule.join) fields[rule.csl] = `${String(fields[rule.csl])}${rule.join}${value}`;
       else kept[tag] = kept[tag] ? `${kept[tag]}\n${value}` : value;
     }
   }
-  if (year && fields.issued === undefined) fields.issued = risDate(year);
+  if (year && fields.issued === undefined) fields.issued = dated('PY', year);
   if (first)
     fields.page =
       last && !first.includes('-') && last !== first ? `${first}-${last}` : first.replace(/\s*[–—]\s*/g, '-');
@@ -223,7 +241,9 @@ function writeRecord({ key, record }: WriteItem, losses: Loss[]): string {
     else if (isTextVariable(variable)) {
       const rule = writeRule(variable, type ? record.type : 'document');
       if (rule) {
-        const text = String(value);
+        const text = plain(String(value));
+        if (text !== value)
+          lose(variable, 'RIS holds plain text, without italics or words that keep their case');
         if (!rule.join && /[\r\n]/.test(text)) lose(variable, 'line breaks become spaces');
         put(rule.tag, text);
       } else lose(variable, 'RIS has no tag for it');

@@ -79,7 +79,8 @@ export interface TagRule {
   join?: string;
 }
 
-const ARTICLES: CslType[] = [
+/** Types whose container is a periodical. */
+export const ARTICLES: CslType[] = [
   'article-journal',
   'article-magazine',
   'article-newspaper',

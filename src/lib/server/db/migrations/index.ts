@@ -2,6 +2,9 @@ import type { Knex } from 'knex';
 import * as ground from './0001-ground';
 import * as capture from './0002-capture';
 import * as citing from './0003-citing';
+import * as ownStyleFields from './0004-own-style-fields';
+import * as searchCopies from './0005-search-copies';
+import * as leavingFiles from './0006-leaving-files';
 
 interface Migration {
   name: string;
@@ -12,6 +15,9 @@ export const MIGRATIONS: Migration[] = [
   { name: '0001-ground', up: ground.up },
   { name: '0002-capture', up: capture.up },
   { name: '0003-citing', up: citing.up },
+  { name: '0004-own-style-fields', up: ownStyleFields.up },
+  { name: '0005-search-copies', up: searchCopies.up },
+  { name: '0006-leaving-files', up: leavingFiles.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

@@ -1,0 +1,22 @@
+import type { PageServerLoad } from './$types';
+import { FOUND_KINDS, searchEverything } from '$lib/server/services/search';
+import { projectOf } from '../filter';
+import { lookOf } from '../look';
+
+/** How many of a kind are shown when all of it is asked for. */
+const ALL = 300;
+
+export const load: PageServerLoad = async ({ url, locals, depends }) => {
+  depends('retexa:data');
+  const words = (url.searchParams.get('q') ?? '').trim().slice(0, 300);
+  const projectId = projectOf(url, locals);
+  const all = FOUND_KINDS.find((kind) => kind === url.searchParams.get('all'));
+  return {
+    words,
+    everywhere: projectId === undefined,
+    found: await searchEverything(locals.ctx, words, await lookOf(locals), {
+      projectId,
+      limits: all ? { [all]: ALL } : {},
+    }),
+  };
+};
