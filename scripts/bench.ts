@@ -1,6 +1,7 @@
 /**
  * Benchmarks, not tests: each figure is measured in this run on this machine, as the median of several rounds.
- * `npm run bench`. Needs a build (`npm run build`) and Chromium.
+ * `npm run bench`, or some of it: `npm run bench -- list page`. Needs a build (`npm run build`), Chromium, pandoc and
+ * bibutils.
  */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, openSync, readFileSync, writeFileSync } from 'node:fs';
@@ -24,7 +25,8 @@ import { getSources, insertSource, updateSource } from '../src/lib/server/reposi
 import { printList, printPreview } from '../src/lib/server/services/printing';
 import { facetsOf, listIds, listSources } from '../src/lib/server/services/sources';
 import { closePools } from '../src/lib/server/workers/pools';
-import { startApp, visit } from '../tests/browser/app';
+import { startApp, until, visit, type App, type Person } from '../tests/browser/app';
+import { traced } from '../tests/browser/trace';
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 const ms = (value: number) =>
@@ -32,10 +34,33 @@ const ms = (value: number) =>
 const row = (name: string, figure: string, more = '') =>
   console.log(`${name.padEnd(58)} ${figure.padStart(12)}  ${more}`);
 
+const chosen = process.argv.slice(2);
+/** One part of the benchmarks, run unless others were asked for by name. */
+async function part(name: string, title: string, work: () => Promise<void>): Promise<void> {
+  if (chosen.length > 0 && !chosen.includes(name)) return;
+  console.log(`\n${title} (${name})`);
+  await work();
+}
+
 async function timed<T>(work: () => Promise<T> | T): Promise<[number, T]> {
   const start = performance.now();
   const value = await work();
   return [performance.now() - start, value];
+}
+
+/** A person at the browser. The compiler of this script calls a helper in functions that are sent into the page. */
+async function person(app: App): Promise<Person> {
+  const me = await visit(app);
+  await me.page.evaluateOnNewDocument('globalThis.__name = (value) => value');
+  return me;
+}
+
+/** Prints the longest task of the page’s main thread while something is done there. */
+async function answers(name: string, me: Person, work: () => Promise<unknown>): Promise<void> {
+  const ended = await traced(me.page);
+  await work();
+  const [longest] = await ended();
+  row(name, ms(longest!.wall), `longest task of the page’s main thread, ${ms(longest!.cpu)} of it working`);
 }
 
 const WORDS =
@@ -82,8 +107,7 @@ function direct(items: SourceRecord[]): number {
   );
 }
 
-console.log('Reference list, 1,000 sources, APA');
-{
+await part('list', 'Reference list, 1,000 sources, APA', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-'));
   const { db, ctx } = await fill(join(folder, 'retexa.sqlite'), 1_000);
   const look = { style: 'apa', locale: 'en-US' };
@@ -118,7 +142,7 @@ console.log('Reference list, 1,000 sources, APA');
   row('after editing one record', ms(after), `${((100 * after) / first).toFixed(0)} % of the first`);
   await db.destroy();
   await closePools();
-}
+});
 
 /** The time a command takes, in milliseconds, with a file on its standard input. */
 function outside(command: string, args: string[], file: string): number {
@@ -128,58 +152,68 @@ function outside(command: string, args: string[], file: string): number {
   return performance.now() - took;
 }
 
-console.log(
-  '\nFormats: 5,000 entries, ours in this process and the others in theirs, in turn, best of three',
+await part(
+  'formats',
+  'Formats: 5,000 entries, ours in this process and the others in theirs, in turn, best of three',
+  async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-formats-'));
+    const items = (count: number) =>
+      Array.from({ length: count }, (_, n) => ({ key: `k${n}`, record: generated(n) }));
+    const bib = join(folder, 'five.bib');
+    const json = join(folder, 'five.json');
+    const large = join(folder, 'fifty.bib');
+    const five = items(5_000);
+    writeFileSync(bib, writeFormat('bibtex', five).text);
+    writeFileSync(json, writeFormat('csl-json', five).text);
+    writeFileSync(large, writeFormat('bibtex', items(50_000)).text);
+    const cli = ['build/cli/retexa.js', 'convert'];
+    const best: Record<string, number> = {};
+    const note = (name: string, took: number) => (best[name] = Math.min(best[name] ?? Infinity, took));
+    for (let i = 0; i < 3; i++) {
+      const text = readFileSync(bib, 'utf8');
+      note('read', (await timed(() => readFormat('bibtex', text)))[0]);
+      note('pandoc read', outside('pandoc', ['-f', 'bibtex', '-t', 'csljson', bib], bib));
+      note('bib2xml', outside('bib2xml', [bib], bib));
+      note('write', (await timed(() => FORMATS.bibtex.write(five)))[0]);
+      note('told', (await timed(() => writeFormat('bibtex', five)))[0]);
+      note('pandoc write', outside('pandoc', ['-f', 'csljson', '-t', 'bibtex', json], json));
+      note('convert', outside('node', [...cli, bib, '--to', 'csl-json', '-o', join(folder, 'o.json')], bib));
+    }
+    const times = (name: string, other: string) =>
+      `${(best[other]! / best[name]!).toFixed(1)} times faster than ${other.replace(/ .*/, '')}`;
+    row(
+      'reading and mapping',
+      ms(best.read!),
+      `${times('read', 'pandoc read')}, ${times('read', 'bib2xml')}`,
+    );
+    row('pandoc -f bibtex -t csljson', ms(best['pandoc read']!));
+    row('bib2xml', ms(best.bib2xml!));
+    row('retexa convert, the whole process', ms(best.convert!), times('convert', 'pandoc read'));
+    row('writing BibTeX', ms(best.write!), times('write', 'pandoc write'));
+    row('writing it and reading it back to tell the losses', ms(best.told!), times('told', 'pandoc write'));
+    row('pandoc -f csljson -t bibtex', ms(best['pandoc write']!));
+    const small = readFileSync(bib, 'utf8');
+    const all = readFileSync(large, 'utf8');
+    const one = (await timed(() => readFormat('bibtex', small)))[0];
+    const ten = (await timed(() => readFormat('bibtex', all)))[0];
+    row('50,000 entries, reading', ms(ten), `${(ten / one).toFixed(1)} times 5,000`);
+    const [smallWritten] = await timed(() => FORMATS.bibtex.write(five));
+    const fifty = items(50_000);
+    const [largeWritten] = await timed(() => FORMATS.bibtex.write(fifty));
+    row(
+      '50,000 entries, writing',
+      ms(largeWritten),
+      `${(largeWritten / smallWritten).toFixed(1)} times 5,000`,
+    );
+    const script = `const { readFileSync } = await import('node:fs'); const { readFormat } = await import('./src/lib/core/formats/index.ts'); const r = readFormat('bibtex', readFileSync(${JSON.stringify(large)}, 'utf8')); console.log(r.entries.length, Math.round(process.resourceUsage().maxRSS / 1024));`;
+    const said = execFileSync('npx', ['tsx', '--input-type=module', '-e', script], {
+      encoding: 'utf8',
+    }).trim();
+    row('50,000 entries, most memory of the process that reads them', `${said.split(' ')[1]} MB`);
+  },
 );
-{
-  const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-formats-'));
-  const items = (count: number) =>
-    Array.from({ length: count }, (_, n) => ({ key: `k${n}`, record: generated(n) }));
-  const bib = join(folder, 'five.bib');
-  const json = join(folder, 'five.json');
-  const large = join(folder, 'fifty.bib');
-  const five = items(5_000);
-  writeFileSync(bib, writeFormat('bibtex', five).text);
-  writeFileSync(json, writeFormat('csl-json', five).text);
-  writeFileSync(large, writeFormat('bibtex', items(50_000)).text);
-  const cli = ['build/cli/retexa.js', 'convert'];
-  const best: Record<string, number> = {};
-  const note = (name: string, took: number) => (best[name] = Math.min(best[name] ?? Infinity, took));
-  for (let i = 0; i < 3; i++) {
-    const text = readFileSync(bib, 'utf8');
-    note('read', (await timed(() => readFormat('bibtex', text)))[0]);
-    note('pandoc read', outside('pandoc', ['-f', 'bibtex', '-t', 'csljson', bib], bib));
-    note('bib2xml', outside('bib2xml', [bib], bib));
-    note('write', (await timed(() => FORMATS.bibtex.write(five)))[0]);
-    note('told', (await timed(() => writeFormat('bibtex', five)))[0]);
-    note('pandoc write', outside('pandoc', ['-f', 'csljson', '-t', 'bibtex', json], json));
-    note('convert', outside('node', [...cli, bib, '--to', 'csl-json', '-o', join(folder, 'o.json')], bib));
-  }
-  const times = (name: string, other: string) =>
-    `${(best[other]! / best[name]!).toFixed(1)} times faster than ${other.replace(/ .*/, '')}`;
-  row('reading and mapping', ms(best.read!), `${times('read', 'pandoc read')}, ${times('read', 'bib2xml')}`);
-  row('pandoc -f bibtex -t csljson', ms(best['pandoc read']!));
-  row('bib2xml', ms(best.bib2xml!));
-  row('retexa convert, the whole process', ms(best.convert!), times('convert', 'pandoc read'));
-  row('writing BibTeX', ms(best.write!), times('write', 'pandoc write'));
-  row('writing it and reading it back to tell the losses', ms(best.told!), times('told', 'pandoc write'));
-  row('pandoc -f csljson -t bibtex', ms(best['pandoc write']!));
-  const small = readFileSync(bib, 'utf8');
-  const all = readFileSync(large, 'utf8');
-  const one = (await timed(() => readFormat('bibtex', small)))[0];
-  const ten = (await timed(() => readFormat('bibtex', all)))[0];
-  row('50,000 entries, reading', ms(ten), `${(ten / one).toFixed(1)} times 5,000`);
-  const [smallWritten] = await timed(() => FORMATS.bibtex.write(five));
-  const fifty = items(50_000);
-  const [largeWritten] = await timed(() => FORMATS.bibtex.write(fifty));
-  row('50,000 entries, writing', ms(largeWritten), `${(largeWritten / smallWritten).toFixed(1)} times 5,000`);
-  const script = `const { readFileSync } = await import('node:fs'); const { readFormat } = await import('./src/lib/core/formats/index.ts'); const r = readFormat('bibtex', readFileSync(${JSON.stringify(large)}, 'utf8')); console.log(r.entries.length, Math.round(process.resourceUsage().maxRSS / 1024));`;
-  const said = execFileSync('npx', ['tsx', '--input-type=module', '-e', script], { encoding: 'utf8' }).trim();
-  row('50,000 entries, most memory of the process that reads them', `${said.split(' ')[1]} MB`);
-}
 
-console.log('\nSources, 10,000');
-{
+await part('library', 'Sources, 10,000', async () => {
   const app = await startApp();
   const { db, ctx, took } = await fill(join(app.dataFolder, 'retexa.sqlite'), 10_000);
   row('adding them in one transaction', ms(took), `${ms(took / 10_000)} each`);
@@ -208,7 +242,7 @@ console.log('\nSources, 10,000');
     );
   row('a search', ms(median(found)));
   await db.destroy();
-  const me = await visit(app);
+  const me = await person(app);
   const opened = async () =>
     (
       await timed(async () => {
@@ -244,31 +278,31 @@ console.log('\nSources, 10,000');
   row('jumping to another place in the list until it is printed', ms(median(scrolled)));
   await me.leave();
   await app.stop();
-}
+});
 
-console.log(
-  '\nCapture: labelled pages read right, by field and by vocabulary (right / where the label or the reading has a value)',
+await part(
+  'pages',
+  'Capture: labelled pages read right, by field and by vocabulary (right / where the label or the reading has a value)',
+  async () => {
+    const registry = (page: Labelled[]) => (page === ASIDE ? undefined : invented);
+    const table = (name: string, pages: Labelled[]) => {
+      const { right, of } = score(pages, registry(pages));
+      console.log(`${name.padEnd(34)} ${FIELDS.map((f) => `${f} ${right[f]}/${of[f]}`).join('  ')}`);
+    };
+    table(`invented web, ${INVENTED.length} pages`, INVENTED);
+    table(`kept aside, ${ASIDE.length} pages`, ASIDE);
+    const all = [...INVENTED, ...ASIDE];
+    for (const vocabulary of [...new Set(all.flatMap((p) => p.vocabularies))].sort()) {
+      const some = all.filter((p) => p.vocabularies.includes(vocabulary));
+      const { right, of } = score(some, invented);
+      console.log(
+        `  ${`${vocabulary}, ${some.length} pages`.padEnd(32)} ${FIELDS.map((f) => `${f} ${right[f]}/${of[f]}`).join('  ')}`,
+      );
+    }
+  },
 );
-{
-  const registry = (page: Labelled[]) => (page === ASIDE ? undefined : invented);
-  const table = (name: string, pages: Labelled[]) => {
-    const { right, of } = score(pages, registry(pages));
-    console.log(`${name.padEnd(34)} ${FIELDS.map((f) => `${f} ${right[f]}/${of[f]}`).join('  ')}`);
-  };
-  table(`invented web, ${INVENTED.length} pages`, INVENTED);
-  table(`kept aside, ${ASIDE.length} pages`, ASIDE);
-  const all = [...INVENTED, ...ASIDE];
-  for (const vocabulary of [...new Set(all.flatMap((p) => p.vocabularies))].sort()) {
-    const some = all.filter((p) => p.vocabularies.includes(vocabulary));
-    const { right, of } = score(some, invented);
-    console.log(
-      `  ${`${vocabulary}, ${some.length} pages`.padEnd(32)} ${FIELDS.map((f) => `${f} ${right[f]}/${of[f]}`).join('  ')}`,
-    );
-  }
-}
 
-console.log('\nCapture: reading documents, fetched already');
-{
+await part('documents', 'Capture: reading documents, fetched already', async () => {
   const body = htmlOf([...MARSH, ...THESIS]).repeat(3);
   const articles = INVENTED.filter((p) => p.label.type === 'article-journal').map((p) => ({
     address: p.address,
@@ -293,28 +327,77 @@ console.log('\nCapture: reading documents, fetched already');
   await recognise(picture);
   row('a picture’s text, recogniser running', ms((await timed(() => recognise(picture)))[0]));
   await endRecogniser();
-}
+});
 
-console.log('\nCapture: sixty pages in a burst');
-{
+await part('burst', 'Capture: sixty pages in a burst', async () => {
   const app = await startApp();
-  const me = await visit(app);
-  await me.open('/');
+  const me = await person(app);
   const count = () => app.rows<{ n: number }>('SELECT count(*) AS n FROM source')[0]!.n;
-  const [took] = await timed(async () => {
-    await me.page.evaluate(
-      (lines) =>
-        fetch('/api/captures', {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ text: lines }),
-        }),
-      Array.from({ length: 60 }, (_, i) => `https://burst.example/pages/${i}`).join('\n'),
-    );
-    while (count() < 60) await new Promise((resolve) => setTimeout(resolve, 50));
+  const lines = Array.from({ length: 60 }, (_, i) => `https://burst.example/pages/${i}`).join('\n');
+  await me.open('/');
+  let took = 0;
+  await answers('the Desk meanwhile', me, async () => {
+    [took] = await timed(async () => {
+      await me.page.evaluate(
+        (text) =>
+          fetch('/api/captures', {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({ text }),
+          }),
+        lines,
+      );
+      await until('sixty sources', async () => count() === 60, 120_000);
+    });
   });
   row('until the last is in Intake', ms(took), `${count()} of 60 kept`);
   await me.leave();
   await app.stop();
-}
+});
+
+await part('page', 'Reference list on the page, 1,000 sources', async () => {
+  const app = await startApp();
+  const { db, ctx } = await fill(join(app.dataFolder, 'retexa.sqlite'), 1_000);
+  const me = await person(app);
+  const whole = (label: string) =>
+    until(label, () =>
+      me.page.evaluate(
+        (start) =>
+          document.querySelectorAll('.entry').length === 1_000 &&
+          !document.querySelector('.head')?.textContent?.includes('Printing') &&
+          (document.querySelector('.entry')?.textContent?.trim().startsWith(start) ?? false),
+        label,
+      ),
+    );
+  await me.open('/sources');
+  await answers('printed in APA', me, async () => {
+    await me.page.click('nav.path a[href="/references"]');
+    await whole('');
+  });
+  await answers('again in IEEE', me, async () => {
+    await me.page.click('[aria-label^="Citing style"]');
+    await me.type('Find a style by name', 'ieee');
+    await me.page.waitForSelector('.panel [data-style="ieee"]');
+    await me.page.click('.panel [data-style="ieee"]');
+    await whole('[1]');
+  });
+  await answers('one record edited meanwhile', me, async () => {
+    const [first] = await getSources(ctx, await listIds(ctx, {}));
+    await me.page.evaluate(
+      async ({ id, base }) => {
+        const answer = await fetch(`/api/sources/${id}`, {
+          method: 'PATCH',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ base, fields: { volume: '999' } }),
+        });
+        if (!answer.ok) throw new Error(await answer.text());
+      },
+      { id: first!.id, base: first!.revision },
+    );
+    await me.see('vol. 999');
+  });
+  await db.destroy();
+  await me.leave();
+  await app.stop();
+});
 process.exit(0);
