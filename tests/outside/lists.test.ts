@@ -165,6 +165,16 @@ describe('our citing path against citeproc-js driven directly', () => {
   });
 });
 
+describe('a note', () => {
+  it('with lines that look like fields is a remark, and fills in none of the record', () => {
+    const [bare] = ALL.filter((i) => i.id === 'haverkamp2018rates');
+    const { DOI: _doi, volume: _volume, ...without } = bare!;
+    const noted = { ...without, note: 'type: book\nvolume: 99\nDOI: 10.5555/from.a.note\nissued: 1850' };
+    for (const id of ['apa', 'vancouver', 'ieee'])
+      expect(ours([noted as CslItem], id, 'en-US')).toEqual(ours([without as CslItem], id, 'en-US'));
+  });
+});
+
 describe('a list printed again after edits', () => {
   /** Numbers that look random and are the same every time (a linear congruential generator). */
   const dice = (seed: number) => () => (seed = (seed * 1_103_515_245 + 12_345) % 2 ** 31) / 2 ** 31;

@@ -108,6 +108,8 @@ function processorFor(style: Tree, locale: Tree, lang: string, marked = true): P
   const latest = new Map<string, { content: string; id: string }>();
   let serial = 0;
   const engine = openEngine(style, { itemOf: (id) => items.get(id), localeOf: () => locale }, lang, marked);
+  // A line "volume: 3" of a note is a remark to the processor too; what prints stands in the record's own fields.
+  engine.opt.development_extensions.field_hack = false;
   return {
     engine,
     know(item) {
