@@ -47,10 +47,8 @@ it('prints them all, and again in another style', async () => {
     me.page.$eval('.panel [data-style]', (first) => (first as HTMLElement).dataset.style === 'ieee'),
   );
   await me.page.click('.panel [data-style="ieee"]');
-  await until('numbers', () =>
-    me.page.$eval('.entry .label', (l) => l.textContent?.includes('[1]') ?? false).catch(() => false),
-  );
+  const numbers = () => me.page.$$eval('.entry .label', (all) => all.map((l) => l.textContent?.trim()));
+  await until('a thousand numbers', async () => (await numbers()).length === 1_000);
   await whole('the list in IEEE');
-  const numbers = await me.page.$$eval('.entry .label', (all) => all.map((l) => l.textContent?.trim()));
-  expect(numbers).toEqual(Array.from({ length: 1_000 }, (_, i) => `[${i + 1}]`));
+  expect(await numbers()).toEqual(Array.from({ length: 1_000 }, (_, i) => `[${i + 1}]`));
 });
