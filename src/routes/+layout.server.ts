@@ -1,7 +1,6 @@
 import type { LayoutServerLoad } from './$types';
 import { listProjects } from '$lib/server/repositories/projects';
 import { openJobs } from '$lib/server/repositories/jobs';
-import { inBrief } from '$lib/server/services/import-reports';
 import { countsOf } from '$lib/server/services/overview';
 import { languages, styleName } from '$lib/server/catalogue';
 import { lookOf } from './look';
@@ -20,7 +19,7 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
     projects,
     projectId,
     counts,
-    jobs: jobs.map(inBrief),
+    jobs,
     look: { ...look, name: styleName(look.style) },
     library: library.name,
     languages: languages(),

@@ -106,6 +106,9 @@ describe('importing', () => {
     );
     await me.see('3 of 4 entries are here already.');
     await me.see('Nothing is added yet.');
+    await me.see('Merging adds DOI 10.5555/ml.3.7');
+    await me.see('takes date 2021-11 (yours: 2021)');
+    await me.see('Perhaps the same, all');
     expect(app.rows('SELECT id FROM source WHERE binned IS NULL')).toHaveLength(before.length);
     const choose = (entry: string, answer: string) =>
       me.page.$$eval(
@@ -284,6 +287,28 @@ describe('the reference list', () => {
     await me.press('Save it all the same');
     const ris = readFormat('ris', await downloaded(me, 'references.ris'));
     expect(ris.entries).toHaveLength(total);
+  });
+  it('knows its own export when it comes back, and asks only about what differs', async () => {
+    const total = app.rows('SELECT id FROM source WHERE binned IS NULL').length;
+    await me.open('/references?scope=library');
+    await me.press('BibLaTeX');
+    const bib = await downloaded(me, 'references-biblatex.bib');
+    const changed = bib.replace(/(\{brandt2011,[^@]*?)\n\}/, '$1,\n  location = {Gullmere}\n}');
+    expect(changed).not.toBe(bib);
+    await importFile('back.bib', changed);
+    await me.see(`${total} of ${total} entries are here already.`);
+    await me.see(`The same work, all ${total}`);
+    expect(await me.page.evaluate(() => document.body.innerText)).not.toContain('Perhaps the same');
+    const said = (entry: string) =>
+      me.page.$$eval(
+        'li',
+        (all, e) => all.find((l) => l.querySelector('fieldset')?.textContent?.includes(e))?.innerText,
+        entry,
+      );
+    expect(await said('Ferreira')).toContain('The file says nothing else than you have.');
+    expect(await said('Brandt')).toMatch(/Merging adds\s+place\s+Gullmere/);
+    await me.press('Leave it');
+    await me.see('Left: nothing of the file was added.');
   });
 });
 

@@ -1,4 +1,4 @@
-import knex, { type Knex } from 'knex';
+import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { sourceRecord, type SourceRecord } from '../core/source';
 import { scoped, transaction, type Context } from './context';
@@ -20,7 +20,7 @@ import { changeLead, keepLeads, leadByHand, listLeads } from './services/leads';
 import { binNote, editNote, keepNote, keepSpokenNote, listNotes } from './services/notes';
 import { binOf, countsOf } from './services/overview';
 import { undo } from './services/sources';
-import { openTestLibrary } from './test-library';
+import { openEarlier, openTestLibrary } from './test-library';
 
 let db: Knex;
 let ctx: Context;
@@ -63,14 +63,7 @@ const gathered = async (fields: Partial<SourceRecord> = {}): Promise<Gathered> =
 describe('the schema', () => {
   it('goes forward from every earlier one, with what was in it', async () => {
     for (let upTo = 1; upTo <= MIGRATIONS.length; upTo++) {
-      const old = knex({
-        client: 'better-sqlite3',
-        connection: { filename: ':memory:' },
-        useNullAsDefault: true,
-        pool: { min: 1, max: 1 },
-      });
-      const part = { ...migrationSource, getMigrations: () => Promise.resolve(MIGRATIONS.slice(0, upTo)) };
-      await old.migrate.latest({ migrationSource: part });
+      const old = await openEarlier(upTo);
       await old('person').insert({ id: 'p', name: 'You', created: 'x' });
       await old('library').insert({ id: 'l', name: 'L', owner_id: 'p', created: 'x' });
       await old('revision').insert({

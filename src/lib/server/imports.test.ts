@@ -1,9 +1,11 @@
 import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Context } from './context';
-import { getJob, insertJob, updateJob } from './repositories/jobs';
+import { migrationSource } from './db/migrations';
+import { insertJob, openJobs, updateJob } from './repositories/jobs';
 import { inBrief, recentImports } from './services/import-reports';
-import { openTestLibrary } from './test-library';
+import type { ImportResult } from './services/imports';
+import { openBefore, openTestLibrary } from './test-library';
 
 let db: Knex;
 let ctx: Context;
@@ -16,8 +18,7 @@ const entries = (n: number, notes: string[] = []) =>
   Array.from({ length: n }, (_, i) => ({ id: `s${i}`, label: `Pell ${i}`, line: i + 1, notes }));
 async function imported(result: unknown) {
   const { id } = await insertJob(ctx, 'import', { fileName: 'a.bib', format: 'bibtex', toIntake: false });
-  await updateJob(ctx, id, { state: 'done', result });
-  return getJob(ctx, id);
+  await updateJob(ctx, id, { state: 'done', result, brief: inBrief(result as ImportResult) });
 }
 const report = {
   kind: 'done',
@@ -45,14 +46,15 @@ describe('what is shown of an import', () => {
     expect((shown!.result as { noted: { items: unknown[] } }).noted.items).toHaveLength(200);
   });
   it('is said beside every page in numbers', async () => {
-    expect(inBrief(await imported(report)).result).toEqual({
-      kind: 'done',
-      added: 3_250,
-      merged: 2,
-      skipped: 1,
-    });
     const question = { kind: 'asks', total: 9, skipped: [], here: entries(3) };
-    expect(inBrief(await imported(question)).result).toEqual({ kind: 'asks', total: 9, here: 3 });
+    await imported(report);
+    await imported(question);
+    expect((await openJobs(ctx)).map((job) => job.result)).toEqual(
+      expect.arrayContaining([
+        { kind: 'done', added: 3_250, merged: 2, skipped: 1 },
+        { kind: 'asks', total: 9, here: 3 },
+      ]),
+    );
   });
   it('is nothing yet while it runs, and a question is shown whole', async () => {
     await insertJob(ctx, 'import', { fileName: 'b.bib', format: 'bibtex', toIntake: false });
@@ -60,5 +62,27 @@ describe('what is shown of an import', () => {
     await imported(question);
     const shown = await recentImports(ctx);
     expect(shown.map((job) => job.result)).toEqual(expect.arrayContaining([null, question]));
+  });
+  it('is said of imports that were made before results were kept in brief', async () => {
+    const old = await openBefore('0007-jobs-in-brief');
+    const row = { library_id: 'l', person_id: 'p', state: 'done', input: '{}', created: 'x', updated: 'x' };
+    const question = { kind: 'asks', total: 9, skipped: [], here: entries(3) };
+    await old('job').insert([
+      { ...row, id: 'a', kind: 'import', result: JSON.stringify(report) },
+      { ...row, id: 'b', kind: 'import', result: JSON.stringify(question) },
+      { ...row, id: 'c', kind: 'import', result: null },
+      { ...row, id: 'd', kind: 'import', result: 'null' },
+      { ...row, id: 'e', kind: 'capture', result: '{"kind":"kept"}' },
+    ]);
+    await old.migrate.latest({ migrationSource });
+    const rows = (await old('job').orderBy('id').select('brief')) as { brief: string | null }[];
+    expect(rows.map((r) => r.brief && (JSON.parse(r.brief) as unknown))).toEqual([
+      inBrief(report as unknown as ImportResult),
+      inBrief(question as unknown as ImportResult),
+      null,
+      null,
+      null,
+    ]);
+    await old.destroy();
   });
 });

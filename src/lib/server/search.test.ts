@@ -1,10 +1,10 @@
-import knex, { type Knex } from 'knex';
+import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { describe as locate } from '../core/passages';
 import { sourceRecord } from '../core/source';
 import type { Excerpt } from '../core/text';
 import { transaction, type Context } from './context';
-import { MIGRATIONS, migrationSource } from './db/migrations';
+import { migrationSource } from './db/migrations';
 import { fileSources, insertProject } from './repositories/projects';
 import { insertSource } from './repositories/sources';
 import { keepLeads } from './services/leads';
@@ -12,7 +12,7 @@ import { binNote, keepNote } from './services/notes';
 import { keepPassage } from './services/passages';
 import { searchEverything } from './services/search';
 import { binSources } from './services/sources';
-import { keepTestCopy, openTestLibrary } from './test-library';
+import { keepTestCopy, openBefore, openTestLibrary } from './test-library';
 
 let db: Knex;
 let ctx: Context;
@@ -98,20 +98,7 @@ describe('searching everything', () => {
   });
 
   it('finds the text of copies that were there before it was searched', async () => {
-    const old = knex({
-      client: 'better-sqlite3',
-      connection: { filename: ':memory:' },
-      useNullAsDefault: true,
-      pool: { min: 1, max: 1 },
-    });
-    const before = MIGRATIONS.slice(
-      0,
-      MIGRATIONS.findIndex((m) => m.name === '0005-search-copies'),
-    );
-    await old.migrate.latest({
-      migrationSource: { ...migrationSource, getMigrations: () => Promise.resolve(before) },
-    });
-    await old.raw('PRAGMA foreign_keys = OFF');
+    const old = await openBefore('0005-search-copies');
     const row = {
       library_id: 'l', owner_id: 'p', source_id: 's', kind: 'page', media_type: 'text/html', sha256: 'a', size: 1,
       reading_sha256: 'b', title: '', address: '', captured: 'x',

@@ -1,8 +1,9 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Knex } from 'knex';
+import knex, { type Knex } from 'knex';
 import { defaultContext, type Context } from './context';
+import { MIGRATIONS, migrationSource } from './db/migrations';
 import { openDatabase } from './db/open';
 import { insertCopy, type Copy } from './repositories/copies';
 
@@ -29,4 +30,24 @@ export async function openTestLibrary(): Promise<{ db: Knex; ctx: Context }> {
   process.env.RETEXA_DATA = mkdtempSync(join(tmpdir(), 'retexa-unit-'));
   const db = await openDatabase(':memory:');
   return { db, ctx: await defaultContext(db) };
+}
+
+/** For tests: an empty database in memory as the first `count` migrations leave it. Whoever opens it destroys it. */
+export async function openEarlier(count: number): Promise<Knex> {
+  const db = knex({
+    client: 'better-sqlite3',
+    connection: { filename: ':memory:' },
+    useNullAsDefault: true,
+    pool: { min: 1, max: 1 },
+  });
+  const part = { ...migrationSource, getMigrations: () => Promise.resolve(MIGRATIONS.slice(0, count)) };
+  await db.migrate.latest({ migrationSource: part });
+  return db;
+}
+
+/** For tests: a database as it was before a migration, whose rows need not fit together. */
+export async function openBefore(migration: string): Promise<Knex> {
+  const db = await openEarlier(MIGRATIONS.findIndex((m) => m.name === migration));
+  await db.raw('PRAGMA foreign_keys = OFF');
+  return db;
 }

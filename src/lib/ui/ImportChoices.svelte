@@ -1,6 +1,9 @@
 <script lang="ts">
+  import { createVirtualizer } from '@tanstack/svelte-virtual';
+  import { get } from 'svelte/store';
   import { untrack } from 'svelte';
-  import type { Answer, ImportQuestion } from '$lib/server/services/imports';
+  import { fieldName } from '$lib/core/source';
+  import type { Answer, Differing, Here, ImportQuestion } from '$lib/server/services/imports';
   import { call } from './client';
   import { attempt } from './toasts.svelte';
 
@@ -12,62 +15,140 @@
     { answer: 'skip', label: 'Skip', says: 'the entry is left out' },
     { answer: 'both', label: 'Keep both', says: 'the entry becomes a source of its own' },
   ];
+  const sure = $derived(question.here.filter((h) => h.sure));
+  const doubtful = $derived(question.here.filter((h) => !h.sure));
+  // What asks for judgement stands first.
+  const rows = $derived([...doubtful, ...sure]);
+  const kinds = $derived(
+    [
+      { name: 'Perhaps the same', some: doubtful },
+      { name: 'The same work', some: sure },
+    ].filter((k) => k.some.length),
+  );
   // What surely is the same work is merged unless the person says otherwise; what only looks like it is kept.
   let answers = $state<Record<number, Answer>>(
     untrack(() => Object.fromEntries(question.here.map((h) => [h.index, h.sure ? 'merge' : 'both']))),
   );
   let busy = $state(false);
   const others = $derived(question.total - question.here.length);
+  const tally = $derived(
+    ANSWERS.map(({ answer, label }) => ({
+      label,
+      count: question.here.filter((h) => answers[h.index] === answer).length,
+    })).filter((t) => t.count),
+  );
+
+  // A file may hold thousands of what is here: only the rows in view are on the page.
+  let scroller: HTMLElement | undefined = $state();
+  const virtual = createVirtualizer<HTMLElement, HTMLElement>({
+    count: 0,
+    getScrollElement: () => scroller ?? null,
+    estimateSize: () => 66,
+    overscan: 6,
+    initialRect: { width: 800, height: 420 },
+  });
+  $effect(() => {
+    const options = { count: rows.length, getScrollElement: () => scroller ?? null };
+    untrack(() => get(virtual).setOptions(options));
+  });
+  function measure(node: HTMLElement) {
+    get(virtual).measureElement(node);
+    const watch = new ResizeObserver(() => get(virtual).measureElement(node));
+    watch.observe(node);
+    return { destroy: () => watch.disconnect() };
+  }
 
   async function send() {
     busy = true;
     await attempt(() => call('POST', `/api/jobs/${jobId}`, { act: 'decide', answers }));
     busy = false;
   }
-  const all = (answer: Answer) => question.here.forEach((h) => (answers[h.index] = answer));
+  const all = (some: Here[], answer: Answer) => some.forEach((h) => (answers[h.index] = answer));
 </script>
+
+{#snippet effect(words: string, fields: Differing[], which: 'file' | 'yours', against?: 'file' | 'yours')}
+  {#if fields.length}
+    <p>
+      <span class="does">{words}</span>
+      {#each fields as f, i (f.field)}{i ? ' · ' : ''}<span class="what">{fieldName(f.field)}</span>
+        {f[which]}{#if against}{' '}<span class="against"
+            >({against === 'file' ? 'the file' : 'yours'}: {f[against]})</span
+          >{/if}{/each}
+    </p>
+  {/if}
+{/snippet}
+
+{#snippet named(words: string, names: string[])}
+  <p><span class="does">{words}</span> <span class="what">{names.join(', ')}</span></p>
+{/snippet}
 
 <p>
   <strong
-    >{question.here.length} of {question.total.toLocaleString('en')}
+    >{question.here.length.toLocaleString('en')} of {question.total.toLocaleString('en')}
     {question.total === 1 ? 'entry' : 'entries'}
     {question.here.length === 1 ? 'is' : 'are'} here already.</strong
   >
   Nothing is added yet.
   {#if others}The other {others.toLocaleString('en')} will be added.{/if}
 </p>
-<div class="all">
-  <span class="small-label">For all of them</span>
-  {#each ANSWERS as { answer, label, says } (answer)}
-    <button class="btn small" title={says} onclick={() => all(answer)}>{label}</button>
-  {/each}
+{#each kinds as { name, some } (name)}
+  <div class="all">
+    <span class="small-label">{name}, all {some.length.toLocaleString('en')}</span>
+    {#each ANSWERS as { answer, label, says } (answer)}
+      <button
+        class="btn small"
+        title={says}
+        aria-label="{label} all {some.length} of: {name}"
+        onclick={() => all(some, answer)}>{label}</button
+      >
+    {/each}
+  </div>
+{/each}
+<div class="rows" bind:this={scroller}>
+  <ul style:height="{$virtual.getTotalSize()}px">
+    {#each $virtual.getVirtualItems() as row (rows[row.index]?.index ?? row.key)}
+      {@const h = rows[row.index]}
+      {#if h}
+        <li data-index={row.index} style:transform="translateY({row.start}px)" use:measure>
+          <div class="entry">
+            <span class="line">line {h.line}</span><span class="serif">{h.label}</span>
+            <div class="small-label">
+              {h.sure ? 'You have' : 'Perhaps'}
+              <a class="link" href="/sources/{h.of.id}">{h.of.label}</a>: {h.reason}
+            </div>
+            {#if h.merging}
+              {@const { adds, replaces, keeps, tags, kept } = h.merging}
+              <div class="merging">
+                {@render effect('Merging adds', adds, 'file')}
+                {@render effect('takes', replaces, 'file', 'yours')}
+                {@render effect('keeps', keeps, 'yours', 'file')}
+                {#if tags.length}{@render named('adds the tags', tags)}{/if}
+                {#if kept.length}{@render named('brings along the fields', kept)}{/if}
+                {#if [adds, replaces, keeps, tags, kept].every((list) => list.length === 0)}
+                  <p>The file says nothing else than you have.</p>
+                {/if}
+              </div>
+            {/if}
+          </div>
+          <fieldset>
+            <legend class="sr-only">What to do with {h.label}, line {h.line}</legend>
+            {#each ANSWERS as { answer, label, says } (answer)}
+              <label title={says}
+                ><input
+                  type="radio"
+                  name="{jobId}-{h.index}"
+                  value={answer}
+                  checked={answers[h.index] === answer}
+                  onchange={() => (answers[h.index] = answer)}
+                />{label}</label
+              >
+            {/each}
+          </fieldset>
+        </li>
+      {/if}
+    {/each}
+  </ul>
 </div>
-<ul>
-  {#each question.here as h (h.index)}
-    <li>
-      <div>
-        <span class="line">line {h.line}</span><span class="serif">{h.label}</span>
-        <div class="small-label">
-          {h.sure ? 'You have' : 'Perhaps'}
-          <a class="link" href="/sources/{h.of.id}">{h.of.label}</a>: {h.reason}
-        </div>
-      </div>
-      <fieldset>
-        <legend class="sr-only">What to do with {h.label}, line {h.line}</legend>
-        {#each ANSWERS as { answer, label, says } (answer)}
-          <label title={says}
-            ><input
-              type="radio"
-              name="{jobId}-{h.index}"
-              value={answer}
-              bind:group={answers[h.index]}
-            />{label}</label
-          >
-        {/each}
-      </fieldset>
-    </li>
-  {/each}
-</ul>
 <p class="small-label">
   Merge: {ANSWERS[0]!.says}. Skip: {ANSWERS[1]!.says}. Keep both: {ANSWERS[2]!.says}. One undo takes the whole
   import back.
@@ -77,6 +158,11 @@
   <button
     class="btn quiet"
     onclick={() => attempt(() => call('POST', `/api/jobs/${jobId}`, { act: 'dismiss' }))}>Leave it</button
+  >
+  <span class="small-label" aria-live="polite"
+    >{tally.map((t) => `${t.label} ${t.count.toLocaleString('en')}`).join(' · ')}{others
+      ? ` · add ${others.toLocaleString('en')}`
+      : ''}</span
   >
 </div>
 
@@ -89,29 +175,48 @@
     gap: 8px;
     margin: 10px 0;
   }
-  ul {
+  .all .small-label {
+    min-width: 168px;
+  }
+  .rows {
     max-height: 420px;
-    overflow: auto;
     border-block: 1px solid var(--rule);
+    overflow: auto;
+  }
+  ul {
+    position: relative;
   }
   li {
+    position: absolute;
     display: flex;
     flex-wrap: wrap;
     justify-content: space-between;
+    width: 100%;
     gap: 6px 18px;
     padding: 8px 2px;
+    border-bottom: 1px solid var(--rule);
     font-size: 13px;
   }
-  li + li {
-    border-top: 1px solid var(--rule);
-  }
-  li > div {
+  .entry {
     flex: 1 1 320px;
+    min-width: 0;
+  }
+  .merging {
+    margin-top: 2px;
+    color: var(--ink-2);
+    overflow-wrap: anywhere;
+  }
+  .does,
+  .against {
+    color: var(--ink-3);
+  }
+  .what {
+    font-weight: 600;
   }
   fieldset {
     display: flex;
     gap: 12px;
-    align-items: center;
+    align-items: flex-start;
   }
   label {
     display: flex;

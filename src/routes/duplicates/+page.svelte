@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { goto, invalidate } from '$app/navigation';
-  import { fieldLabel, fieldName, TYPE_LABELS, valueText, type CslType } from '$lib/core/source';
+  import { fieldLabel, fieldName, valueText } from '$lib/core/source';
   import type { MergeField, Side } from '$lib/core/duplicates';
   import type { ShownReference } from '$lib/server/services/printing';
   import Reference from '$lib/ui/Reference.svelte';
@@ -51,10 +51,7 @@
   });
 
   const label = (field: MergeField) => (field === 'type' ? 'Kind of source' : fieldLabel(field));
-  const text = (field: MergeField, side: Side) => {
-    const value = data.comparison![side].record[field];
-    return field === 'type' ? TYPE_LABELS[value as CslType] : valueText(field, value);
-  };
+  const text = (field: MergeField, side: Side) => valueText(field, data.comparison![side].record[field]);
   function pick(field: MergeField, side: Side) {
     picks = { ...picks, [field]: side };
   }

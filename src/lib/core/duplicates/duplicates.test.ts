@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { alternativesOf, sourceRecord, type SourceRecord } from '../source';
-import { agreeing, compare, keysOf, mergeRecords, suggest } from './index';
+import { agreeing, compare, keysOf, mergeEffect, mergeRecords, suggest } from './index';
 
 const record = (fields: Partial<SourceRecord>) =>
   sourceRecord.parse({
@@ -81,6 +81,20 @@ describe('merging', () => {
     expect(by.page).toMatchObject({ check: true });
     expect(by.author).toMatchObject({ side: 'a' });
     expect(agreeing(a, b)).toEqual(['type']);
+  });
+  it('says beforehand what it does to the first record, and does that', () => {
+    const effect = mergeEffect(a, b);
+    expect(effect).toEqual({
+      adds: ['abstract'],
+      replaces: ['issued', 'page'],
+      keeps: ['title', 'author'],
+      tags: ['dams'],
+      kept: ['U2'],
+    });
+    const m = mergeRecords(a, b, {}, '2026-01-01T00:00:00Z');
+    for (const field of [...effect.adds, ...effect.replaces]) expect(m[field]).toEqual(b[field]);
+    for (const field of effect.keeps) expect(m[field]).toEqual(a[field]);
+    expect(mergeEffect(a, a)).toEqual({ adds: [], replaces: [], keeps: [], tags: [], kept: [] });
   });
   it('follows the picks and loses no value, tag or kept field', () => {
     const m = mergeRecords(a, b, { page: 'a' }, '2026-01-01T00:00:00Z');

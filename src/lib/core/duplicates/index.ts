@@ -1,2 +1,11 @@
 export { compare, keysOf, type Judgement } from './compare';
-export { agreeing, mergeRecords, suggest, type MergeField, type Side, type Suggestion } from './merge';
+export {
+  agreeing,
+  mergeEffect,
+  mergeRecords,
+  suggest,
+  type MergeEffect,
+  type MergeField,
+  type Side,
+  type Suggestion,
+} from './merge';

@@ -30,6 +30,20 @@ export interface Suggestion {
   check: boolean;
 }
 
+/** What merging a second record into a first does to the first's fields, each list in reading order. */
+export interface MergeEffect {
+  /** Fields only the second has. */
+  adds: MergeField[];
+  /** Fields both have, where the second's value is the better one. */
+  replaces: MergeField[];
+  /** Fields both have with different values, where the first's stays. */
+  keeps: MergeField[];
+  /** Tags only the second has. */
+  tags: string[];
+  /** Names of fields that are kept for a file format, and only the second has. */
+  kept: string[];
+}
+
 const FIELDS: MergeField[] = [
   'type',
   ...TEXT_VARIABLES,
@@ -65,6 +79,21 @@ export function suggest(a: SourceRecord, b: SourceRecord): Suggestion[] {
   return FIELDS.filter((f) => !sameValue(a[f], b[f]))
     .map((field) => ({ field, ...propose(field, a[field], b[field]) }))
     .sort((x, y) => alphabetical(x.field) - alphabetical(y.field));
+}
+
+/** What `mergeRecords(a, b, {}, …)` does to a's fields. */
+export function mergeEffect(a: SourceRecord, b: SourceRecord): MergeEffect {
+  const differing = suggest(a, b).filter(({ field }) => b[field] !== undefined);
+  const where = (test: (s: Suggestion) => boolean) => differing.filter(test).map((s) => s.field);
+  return {
+    adds: where(({ field }) => a[field] === undefined),
+    replaces: where(({ field, side }) => a[field] !== undefined && side === 'b'),
+    keeps: where(({ field, side }) => a[field] !== undefined && side === 'a'),
+    tags: b.retexa.tags.filter((tag) => !a.retexa.tags.includes(tag)),
+    kept: Object.entries(b.retexa.kept).flatMap(([format, fields]) =>
+      Object.keys(fields).filter((field) => a.retexa.kept[format]?.[field] === undefined),
+    ),
+  };
 }
 
 function propose(field: MergeField, a: unknown, b: unknown): Omit<Suggestion, 'field'> {

@@ -1,4 +1,5 @@
-import { isNameVariable, isDateVariable, type Variable } from './variables';
+import { isNameVariable, isDateVariable, type CslType, type Variable } from './variables';
+import { TYPE_LABELS } from './fields';
 import { dateText } from './dates';
 import { nameText } from './creators';
 import type { CslDate, CslName, OriginKind, Seen, SourceRecord } from './schema';
@@ -38,6 +39,7 @@ export function sameValue(a: unknown, b: unknown): boolean {
 /** A field's value as one line of text, for showing and comparing. */
 export function valueText(field: string, value: unknown): string {
   if (value === undefined || value === null) return '';
+  if (field === 'type') return TYPE_LABELS[value as CslType] ?? String(value);
   if (isNameVariable(field)) return (value as CslName[]).map(nameText).join('; ');
   if (isDateVariable(field)) return dateText(value as CslDate);
   return typeof value === 'string' ? value : JSON.stringify(value);

@@ -22,12 +22,13 @@ interface Row {
   state: JobState;
   input: string;
   result: string | null;
+  brief?: string | null;
   error: string | null;
   created: string;
   updated: string;
 }
 
-const opened = (row: Row): Job => ({
+const opened = ({ brief: _said, ...row }: Row): Job => ({
   ...row,
   input: JSON.parse(row.input) as unknown,
   result: row.result ? (JSON.parse(row.result) as unknown) : null,
@@ -61,27 +62,37 @@ export async function getJob(ctx: Context, id: string): Promise<Job> {
   return opened(row);
 }
 
+/** `brief` goes with a result that is too long to be said beside every page. */
 export async function updateJob(
   ctx: Context,
   id: string,
-  change: Partial<Pick<Job, 'state' | 'result' | 'error'>>,
+  change: Partial<Pick<Job, 'state' | 'result' | 'error'>> & { brief?: unknown },
 ): Promise<void> {
   await scoped<Row>(ctx, 'job')
     .where({ id })
     .update({
       ...(change.state ? { state: change.state } : {}),
-      ...('result' in change ? { result: JSON.stringify(change.result) } : {}),
+      ...('result' in change
+        ? {
+            result: JSON.stringify(change.result),
+            brief: change.brief === undefined ? null : JSON.stringify(change.brief),
+          }
+        : {}),
       ...('error' in change ? { error: change.error && JSON.stringify(change.error) } : {}),
       updated: now(),
     });
 }
 
-/** The jobs the tray shows: not dismissed, newest first. */
+/** The jobs the tray shows: not dismissed, newest first, an import's result in brief. */
 export async function openJobs(ctx: Context): Promise<Job[]> {
   const rows = (await scoped<Row>(ctx, 'job')
     .whereNot('state', 'dismissed')
     .orderBy('created', 'desc')
-    .limit(100)) as Row[];
+    .limit(100)
+    .select(
+      ...['id', 'kind', 'state', 'input', 'error', 'created', 'updated'],
+      ctx.db.raw("CASE kind WHEN 'import' THEN brief ELSE result END AS result"),
+    )) as Row[];
   return rows.map(opened);
 }
 

@@ -51,18 +51,14 @@ function shownReport({ added, merged = [], leftOut = 0, skipped, doubles }: Impo
   };
 }
 
-/** A job as it is said beside every page: the result of an import in numbers. */
-export function inBrief(job: Job): Job {
-  const result = job.kind === 'import' ? (job.result as ImportResult | null) : null;
-  if (!result) return job;
-  const brief: ImportInBrief =
-    result.kind === 'asks'
-      ? { kind: 'asks', total: result.total, here: result.here.length }
-      : {
-          kind: 'done',
-          added: result.added.length,
-          merged: result.merged?.length ?? 0,
-          skipped: result.skipped.length,
-        };
-  return { ...job, result: brief };
+/** The result of an import in numbers. */
+export function inBrief(result: ImportResult): ImportInBrief {
+  return result.kind === 'asks'
+    ? { kind: 'asks', total: result.total, here: result.here.length }
+    : {
+        kind: 'done',
+        added: result.added.length,
+        merged: result.merged.length,
+        skipped: result.skipped.length,
+      };
 }

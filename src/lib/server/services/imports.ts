@@ -1,4 +1,4 @@
-import { mergeRecords } from '../../core/duplicates';
+import { mergeEffect, mergeRecords, type MergeField } from '../../core/duplicates';
 import {
   FILE_TIME,
   READABLE,
@@ -7,7 +7,7 @@ import {
   type ReadEntry,
   type Skipped,
 } from '../../core/formats';
-import { headline, shortLabel, type SourceRecord } from '../../core/source';
+import { headline, shortLabel, valueText, type SourceRecord } from '../../core/source';
 import { textOfBytes } from '../../reading/text';
 import { scoped, transaction, type Context } from '../context';
 import { now } from '../db/ids';
@@ -17,10 +17,11 @@ import { Refusal } from '../refusal';
 import { held, hold, letGo } from '../repositories/holds';
 import { getJob, insertJob, updateJob, type Job } from '../repositories/jobs';
 import { fileSources, findProject } from '../repositories/projects';
-import { findSource, getSource, insertSource, updateSource } from '../repositories/sources';
+import { findSource, getSource, insertSource, sourceByKey, updateSource } from '../repositories/sources';
 import { inTurn } from '../turns';
 import { read } from '../workers/pools';
 import { doublesOf } from './capture';
+import { inBrief } from './import-reports';
 import { binSources, undoRevision } from './sources';
 
 /** A file of references to import. */
@@ -43,6 +44,25 @@ export interface Here {
   of: { id: string; label: string };
   reason: string;
   sure: boolean;
+  /** What merging would do to the source there is; questions asked by an earlier release do not have it. */
+  merging?: Merging;
+}
+
+/** What merging an entry into a source adds to it, replaces in it, and keeps of it where the entry says otherwise. */
+export interface Merging {
+  adds: Differing[];
+  replaces: Differing[];
+  keeps: Differing[];
+  tags: string[];
+  /** Names of fields that are kept for the file's format. */
+  kept: string[];
+}
+
+/** A field in which an entry and the source there is differ, its values as lines of text. */
+export interface Differing {
+  field: MergeField;
+  yours: string;
+  file: string;
 }
 
 /** The question of an import whose entries are partly in the library: nothing is added until it is answered. */
@@ -156,7 +176,7 @@ async function carryOut(
   try {
     await updateJob(ctx, jobId, { state: 'running' });
     const result = await work(doing);
-    await updateJob(ctx, jobId, { state: 'done', result });
+    await updateJob(ctx, jobId, { state: 'done', result, brief: inBrief(result) });
   } catch (error) {
     if (!(error instanceof Refusal)) log.error({ job: jobId, err: error }, 'import failed');
     const message = abort.signal.aborted
@@ -188,16 +208,61 @@ async function readAndMatch(
   doing.step(`Reading ${input.fileName}`);
   const { entries, skipped } = await read({ task: 'file', format: input.format, text }, doing.signal);
   const here: Here[] = [];
-  for await (const [index, { record, line }] of inTurn(entries.entries())) {
+  for await (const [index, entry] of inTurn(entries.entries())) {
     if (index % 50 === 0) doing.step('Looking for what is here already', index, entries.length);
-    const [double] = (await doublesOf(ctx, record)).sort((a, b) => Number(b.sure) - Number(a.sure));
-    if (!double) continue;
-    const { id, label, reason, sure } = double;
-    here.push({ index, line, label: headline(record), of: { id, label }, reason, sure });
+    const found = await hereAlready(ctx, entry);
+    if (found) here.push({ index, line: entry.line, label: headline(entry.record), ...found });
   }
   if (here.length === 0) return add(ctx, { kind: 'import', entries, skipped }, input, new Map(), doing);
   await hold(ctx, jobId, { kind: 'import', entries, skipped } satisfies HeldImport);
   return { kind: 'asks', total: entries.length, skipped, here };
+}
+
+/**
+ * The source an entry looks like, if any. An entry that comes back under the citekey its source has, or says nothing
+ * that the source does not, is surely that work even where the two records alone could not tell.
+ */
+async function hereAlready(
+  ctx: Context,
+  { key, record }: ReadEntry,
+): Promise<Pick<Here, 'of' | 'reason' | 'sure' | 'merging'> | undefined> {
+  const doubles = await doublesOf(ctx, record);
+  const keyed = key ? await sourceByKey(ctx, key) : undefined;
+  const double = doubles.find((d) => d.id === keyed) ?? doubles.find((d) => d.sure) ?? doubles[0];
+  const id = double?.id ?? keyed;
+  if (!id) return undefined;
+  const source = await getSource(ctx, id);
+  const merging = mergingOf(source.record, record);
+  const { adds, replaces, keeps } = merging;
+  const nothingElse = adds.length + replaces.length + keeps.length === 0;
+  // Two works may well have one key; only a record that says the same makes it the same work.
+  if (!double && !nothingElse) return undefined;
+  return {
+    of: { id, label: shortLabel(source.record) },
+    reason: [double?.reason, id === keyed && 'same citekey'].filter(Boolean).join(', '),
+    sure: double?.sure || id === keyed || nothingElse,
+    merging,
+  };
+}
+
+/** How much of a value a question shows. */
+const VALUE_SHOWN = 200;
+
+function mergingOf(yours: SourceRecord, file: SourceRecord): Merging {
+  const effect = mergeEffect(yours, file);
+  const line = (record: SourceRecord, field: MergeField) => {
+    const text = valueText(field, record[field]);
+    return text.length > VALUE_SHOWN ? `${text.slice(0, VALUE_SHOWN).trimEnd()}…` : text;
+  };
+  const differing = (fields: MergeField[]): Differing[] =>
+    fields.map((field) => ({ field, yours: line(yours, field), file: line(file, field) }));
+  return {
+    adds: differing(effect.adds),
+    replaces: differing(effect.replaces),
+    keeps: differing(effect.keeps),
+    tags: effect.tags,
+    kept: effect.kept,
+  };
 }
 
 /** Answers what to do with the entries that are here, by their index; those not named are kept beside. Goes on with the import. */
@@ -255,6 +320,8 @@ async function add(
         report.merged.push(await mergeInto(inner, decision.sourceId, record, entry, fileName, at));
       else await addNew(inner, record, entry, input, report);
     }
+    // Whoever stops it before it is kept gets nothing of it.
+    doing.step('Keeping them', entries.length, entries.length);
     if (project)
       await fileSources(
         inner,

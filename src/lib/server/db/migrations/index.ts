@@ -5,6 +5,7 @@ import * as citing from './0003-citing';
 import * as ownStyleFields from './0004-own-style-fields';
 import * as searchCopies from './0005-search-copies';
 import * as leavingFiles from './0006-leaving-files';
+import * as jobsInBrief from './0007-jobs-in-brief';
 
 interface Migration {
   name: string;
@@ -18,6 +19,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0004-own-style-fields', up: ownStyleFields.up },
   { name: '0005-search-copies', up: searchCopies.up },
   { name: '0006-leaving-files', up: leavingFiles.up },
+  { name: '0007-jobs-in-brief', up: jobsInBrief.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

@@ -49,7 +49,7 @@ export async function doublesOf(ctx: Context, record: SourceRecord, except?: str
     .map(({ source, judgement }) => ({
       id: source.id,
       label: shortLabel(source.record),
-      reason: judgement.reasons[0] ?? 'alike',
+      reason: judgement.reasons.join(', ') || 'alike',
       sure: judgement.verdict === 'same',
     }));
 }
