@@ -193,6 +193,24 @@ export async function getSources(ctx: Context, ids: string[]): Promise<Source[]>
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
+/** Living sources that have any of these keys, each once. */
+export async function sourcesWithKeys(
+  ctx: Context,
+  keys: { title_key?: string | undefined; doi?: string | undefined; address_key?: string | undefined },
+): Promise<Source[]> {
+  // A query for each key, and of ids alone: anything more is answered by going through the whole library.
+  const [first, ...others] = Object.entries(keys)
+    .filter(([, key]) => key)
+    .map(([column, key]) => scoped<SourceRow>(ctx, 'source').where(column, key!).select('id'));
+  if (!first) return [];
+  const rows = (await first.union(others)) as { id: string }[];
+  const found = await getSources(
+    ctx,
+    rows.map((r) => r.id),
+  );
+  return found.filter((s) => !s.binned && !s.mergedInto);
+}
+
 /**
  * Changes a source. `base` is the revision the change was made on; another one refuses with 409 and changes nothing.
  * Gives the source as it is now and the id of the revision made (none when nothing changed).

@@ -14,14 +14,7 @@ import { insertPassage } from '../../repositories/passages';
 import { getPreset, type Preset } from '../../repositories/presets';
 import { fileSources, findProject } from '../../repositories/projects';
 import { placeSource } from '../../repositories/sections';
-import {
-  getSource,
-  insertSource,
-  living,
-  openSource,
-  updateSource,
-  type SourceRow,
-} from '../../repositories/sources';
+import { getSource, insertSource, sourcesWithKeys, updateSource } from '../../repositories/sources';
 import type { CaptureInput, Double, Gathered, Into } from './types';
 
 interface FoundDouble extends Double {
@@ -32,17 +25,13 @@ interface FoundDouble extends Double {
 export async function doublesOf(ctx: Context, record: SourceRecord, except?: string): Promise<FoundDouble[]> {
   const keys = keysOf(record);
   const value = (prefix: string) => keys.find((k) => k.startsWith(prefix))?.slice(prefix.length);
-  const rows = (await living(ctx, {}).where((any) => {
-    void any.where('title_key', value('title ') ?? '\u0000');
-    const doi = value('doi ');
-    const isbn = value('isbn ');
-    const address = value('address ');
-    if (doi) void any.orWhere('doi', doi);
-    if (isbn) void any.orWhere('isbn', isbn);
-    if (address) void any.orWhere('address_key', address);
-  })) as SourceRow[];
-  return rows
-    .map(openSource)
+  // What shares an ISBN is the same work only under the same title, and is found by that.
+  const found = await sourcesWithKeys(ctx, {
+    title_key: value('title '),
+    doi: value('doi '),
+    address_key: value('address '),
+  });
+  return found
     .filter((s) => s.id !== except)
     .map((s) => ({ source: s, judgement: compare(record, s.record) }))
     .filter(({ judgement }) => judgement.verdict !== 'different')
