@@ -55,7 +55,15 @@ const dark = (on: boolean) =>
     localStorage.setItem('retexa-light', d ? 'dark' : 'light');
   }, on);
 
-const SHOTS: Record<string, () => Promise<void>> = {
+/** Entries of a file that are partly in the demo library. */
+const READING_GROUP = `@article{haverkamp2018rates, author = {Haverkamp, Lotte and van Dijk, Bram}, title = {Rates of infill in abandoned mill ponds}, journaltitle = {Estuarine Processes}, volume = {12}, number = {4}, pages = {301--319}, date = {2018-08}, doi = {10.5555/ep.12.301}, keywords = {infill}}
+@book{brandtLaw, author = {Brandt, H.}, title = {Dredging and the law of the foreshore}, publisher = {Foreshore Press}, location = {Port Ledger}, date = {1997}, edition = {1}}
+@article{adeyemi2020, author = {Adeyemi, Folake}, title = {Glasswort comes home}, journaltitle = {Shore Life}, volume = {88}, number = {6}, date = {2020-06}, keywords = {ponds, glasswort}}
+@thesis{oduya2024, author = {Oduya, Tolu}, title = {Ponds restored: Five dams on the northern sounds}, institution = {University of Northsound}, type = {mathesis}, date = {2024}}
+`;
+
+/** Brings a view to where its picture is taken; what it gives is done after. */
+const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
   desk: () => open('/', '.desk'),
   sources: async () => {
     await open('/sources', '[data-source]');
@@ -99,7 +107,24 @@ const SHOTS: Record<string, () => Promise<void>> = {
     );
   },
   references: () => open('/references', '.entry'),
-  import: () => open('/import', '.report'),
+  import: async () => {
+    await open('/import', '.report');
+    const id = await page.evaluate(async (body) => {
+      const answer = await fetch('/api/import?name=reading-group.bib', { method: 'POST', body });
+      return ((await answer.json()) as { id: string }).id;
+    }, READING_GROUP);
+    await page.waitForSelector('.merging');
+    return () =>
+      page.evaluate(
+        (job) =>
+          fetch(`/api/jobs/${job}`, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: '{"act":"dismiss"}',
+          }),
+        id,
+      );
+  },
   search: async () => {
     await open('/search?q=tide%20mill', '.body');
     await page.waitForSelector('.source [data-field]');
@@ -168,8 +193,9 @@ await page.evaluate(async () => {
 for (const [name, act] of Object.entries(SHOTS)) {
   if (only.length && !only.some((o) => o.replace(/-dark$/, '') === name)) continue;
   if (!only.length || only.includes(name)) {
-    await act();
+    const after = await act();
     await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
+    await after?.();
   }
   if ((!only.length && (name === 'sources' || name === 'reader')) || only.includes(`${name}-dark`)) {
     await dark(true);

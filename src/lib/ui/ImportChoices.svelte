@@ -71,7 +71,7 @@
     <p>
       <span class="does">{words}</span>
       {#each fields as f, i (f.field)}{i ? ' · ' : ''}<span class="what">{fieldName(f.field)}</span>
-        {f[which]}{#if against}{' '}<span class="against"
+        {against ? `${f[which]} ` : f[which]}{#if against}<span class="against"
             >({against === 'file' ? 'the file' : 'yours'}: {f[against]})</span
           >{/if}{/each}
     </p>
@@ -89,7 +89,7 @@
     {question.here.length === 1 ? 'is' : 'are'} here already.</strong
   >
   Nothing is added yet.
-  {#if others}The other {others.toLocaleString('en')} will be added.{/if}
+  {#if others}The other {others === 1 ? 'one' : others.toLocaleString('en')} will be added.{/if}
 </p>
 {#each kinds as { name, some } (name)}
   <div class="all">
@@ -119,13 +119,17 @@
             {#if h.merging}
               {@const { adds, replaces, keeps, tags, kept } = h.merging}
               <div class="merging">
-                {@render effect('Merging adds', adds, 'file')}
-                {@render effect('takes', replaces, 'file', 'yours')}
-                {@render effect('keeps', keeps, 'yours', 'file')}
-                {#if tags.length}{@render named('adds the tags', tags)}{/if}
-                {#if kept.length}{@render named('brings along the fields', kept)}{/if}
                 {#if [adds, replaces, keeps, tags, kept].every((list) => list.length === 0)}
                   <p>The file says nothing else than you have.</p>
+                {:else}
+                  <span class="does">Merging</span>
+                  <div>
+                    {@render effect('adds', adds, 'file')}
+                    {@render effect('takes', replaces, 'file', 'yours')}
+                    {@render effect('keeps', keeps, 'yours', 'file')}
+                    {#if tags.length}{@render named('adds the tags', tags)}{/if}
+                    {#if kept.length}{@render named('brings along the fields', kept)}{/if}
+                  </div>
                 {/if}
               </div>
             {/if}
@@ -202,9 +206,14 @@
     min-width: 0;
   }
   .merging {
+    display: flex;
+    gap: 0.6ch;
     margin-top: 2px;
     color: var(--ink-2);
     overflow-wrap: anywhere;
+  }
+  .merging > .does {
+    flex: none;
   }
   .does,
   .against {

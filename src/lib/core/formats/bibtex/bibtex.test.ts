@@ -146,6 +146,30 @@ describe('biblatex entries', () => {
     ['two months', '@article{a, title={T}, year=1988, month = jun # "--" # aug}', { issued: { 'date-parts': [[1988, 6], [1988, 8]] } }],
     ['a PubMed number', '@article{a, title={T}, eprint={123}, eprinttype={pubmed}}', { PMID: '123' }],
   ])('reads %s', (_what, text, wanted) => expect(first(text)).toMatchObject(wanted)); // prettier-ignore
+  // BibTeX's publisher and address are each one text (btxdoc, 3.2); lists came with biblatex.
+  it('leaves publishers and places of BibTeX as they stand', () =>
+    expect(
+      first('@book{a, title={T}, publisher={Taylor and Francis}, address={London and New York}}', 'bibtex'),
+    ).toMatchObject({ publisher: 'Taylor and Francis', 'publisher-place': 'London and New York' }));
+  it('says that a publisher with “and” in it became a list', () => {
+    const { entries } = read(
+      '@book{a, title={T}, publisher={Taylor and Francis}}\n@book{b, title={T}, publisher={{Taylor and Francis}}}',
+    );
+    expect(entries.map((e) => e.notes)).toEqual([[expect.stringContaining('a list: Taylor; Francis')], []]);
+    expect(entries[1]!.record.publisher).toBe('Taylor and Francis');
+  });
+  it.each(['Taylor and Francis', 'A; B', 'A; B; C', 'A and B and C', 'Wiley; Town and Country', 'Land & Sea', 'and', 'A AND B; C'])(
+    'gives the publisher and the place “%s” back in either dialect',
+    (text) => {
+      const record = first('@book{a, title={T}}');
+      const item = { key: 'a', record: { ...record, publisher: text, 'publisher-place': text } };
+      for (const dialect of ['bibtex', 'biblatex'] as const)
+        expect(first(writeFormat(dialect, [item]).text, dialect)).toMatchObject({
+          publisher: text,
+          'publisher-place': text,
+        });
+    },
+  ); // prettier-ignore
   it('gives “and others” back, in either dialect, and tells a format that has no such thing', () => {
     const { record } = read(
       '@book{a, author={Hanne Brandt and others}, bookauthor={Uwe Thode and others}, editora={Moor, A. and others}, editoratype={compiler}, title={T}}',

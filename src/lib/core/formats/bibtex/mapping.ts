@@ -103,7 +103,7 @@ export interface FieldRule {
   verbatim?: boolean;
   /** Braces in it protect case. */
   titleCase?: boolean;
-  /** A list joined by `and`. */
+  /** A list joined by `and` in BibLaTeX (its manual, 2.2.1); to BibTeX it is one text. */
   list?: boolean;
   /** Its values may be localisation keys of biblatex. */
   words?: boolean;

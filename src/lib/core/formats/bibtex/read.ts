@@ -157,9 +157,14 @@ function creators(raw: RawEntry, notes: string[], kept: Record<string, string>) 
 }
 
 /** The value of a field by its rule, in the spelling records have. */
-function textOf(rule: FieldRule, tex: string): string {
+function textOf(rule: FieldRule, tex: string, format: FormatName, notes: string[]): string {
   if (rule.verbatim) return verbatimOf(tex);
-  const items = (rule.list ? itemsOf(tex) : [tex]).map((item) => texToText(item, rule.titleCase));
+  const list = rule.list && format === 'biblatex';
+  const items = (list ? itemsOf(tex) : [tex]).map((item) => texToText(item, rule.titleCase));
+  if (items.length > 1 && rule.csl === 'publisher')
+    notes.push(
+      `${rule.bib} is read as a list: ${items.join('; ')}. Braces around the whole keep it one name`,
+    );
   const text = (rule.words ? items.map((item) => LOCAL_WORDS[item] ?? item) : items).join('; ');
   switch (rule.csl) {
     case 'page':
@@ -192,7 +197,7 @@ function readEntry(raw: RawEntry, format: FormatName) {
     const { rule } = readRuleAt(name, type);
     if (KEPT_TOO.has(name) && tex.trim()) kept[name] = tex;
     if (JOINT.has(name) || NAME_FIELDS.has(name)) continue;
-    const text = rule ? textOf(rule, tex) : tex.trim();
+    const text = rule ? textOf(rule, tex, format, notes) : tex.trim();
     if (!text) continue;
     const before = rule && fields[rule.csl];
     if (!rule || (before !== undefined && rule.csl !== 'genre' && !rule.join)) kept[name] = tex.trim();

@@ -143,7 +143,7 @@ function valueOf(rule: FieldRule, text: string, dialect: Dialect, lose: (reason:
     lose('line breaks and repeated spaces become one space');
   const plain = rule.titleCase ? text : withoutCase(text);
   if (plain !== text) lose(`${NAMES[dialect]} protects case in titles only`);
-  if (rule.list) return plain.split('; ').map(listItem).join(' and ');
+  if (rule.list && dialect === 'biblatex') return plain.split('; ').map(listItem).join(' and ');
   // Between numbers a range is set with a dash.
   if (rule.csl === 'page') return textToTex(plain.replace(/(?<=\d)-(?=\d)/g, '–'));
   if (rule.csl === 'edition' && dialect === 'bibtex') return ORDINALS[Number(plain) - 1] ?? textToTex(plain);
