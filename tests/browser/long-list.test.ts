@@ -52,3 +52,13 @@ it('prints them all, and again in another style', async () => {
   await whole('the list in IEEE');
   expect(await numbers()).toEqual(Array.from({ length: 1_000 }, (_, i) => `[${i + 1}]`));
 });
+
+it('is filled in a tab that is not seen, which gets no frames', async () => {
+  await me.open('/sources');
+  await me.page.evaluate(() => {
+    Object.defineProperty(document, 'hidden', { get: () => true });
+    window.requestAnimationFrame = () => 0;
+    document.querySelector<HTMLElement>('nav.path a[href="/references"]')!.click();
+  });
+  await whole('the list');
+});

@@ -51,7 +51,7 @@ describe('the same work from two sites', () => {
     await quote('https://marshletters.example/articles/3-1-7', 'Sediment is not the limit here');
     await quote('https://repository.northsound.example/handle/1/5120', 'Deposited by the authors');
     await me.open('/references?scope=library');
-    await me.see('2 to ask about', '.preflight');
+    await me.see('2 to ask about', 'aside[aria-label="Before it goes out"]');
     await me.press('Twice in the list?', '.entry');
     await me.see('Almost surely the same');
     await me.see('1 of 1');

@@ -6,6 +6,7 @@
   import type { Answer, Differing, Here, ImportQuestion } from '$lib/server/services/imports';
   import { call } from './client';
   import { attempt } from './toasts.svelte';
+  import { measuring } from './virtual-rows';
 
   /** The entries of an import that are in the library already, with what to do with each. */
   let { jobId, question }: { jobId: string; question: ImportQuestion } = $props();
@@ -51,12 +52,7 @@
     const options = { count: rows.length, getScrollElement: () => scroller ?? null };
     untrack(() => get(virtual).setOptions(options));
   });
-  function measure(node: HTMLElement) {
-    get(virtual).measureElement(node);
-    const watch = new ResizeObserver(() => get(virtual).measureElement(node));
-    watch.observe(node);
-    return { destroy: () => watch.disconnect() };
-  }
+  const measure = measuring(virtual);
 
   async function send() {
     busy = true;

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { describe as locate, textOf } from '$lib/core/passages';
 import { parts } from './differences';
 import { signOf } from './findings';
+import { listScope } from './list-scope';
 import { drawMarks, placeOf, readText } from './marking';
 import { preflight, type Checked } from './preflight';
 
@@ -106,6 +107,23 @@ describe('differences', () => {
   it('compare long texts as wholes', () => {
     expect(parts('x'.repeat(500), 'y')).toEqual([{ text: 'x'.repeat(500), differs: true }]);
   });
+});
+
+describe('what a list holds', () => {
+  const read = (search: string, projectId?: string) => listScope(new URLSearchParams(search), projectId);
+  it.each<[string, string | undefined, string, unknown]>([
+    ['', undefined, 'library', { kind: 'library' }],
+    ['', 'p', 'project', { kind: 'project', projectId: 'p' }],
+    ['scope=library', 'p', 'library', { kind: 'library' }],
+    ['scope=project', undefined, 'project', { kind: 'library' }],
+    ['scope=section:s1', 'p', 'section:s1', { kind: 'section', sectionId: 's1' }],
+    ['scope=tag:sea: level', undefined, 'tag:sea: level', { kind: 'tag', tag: 'sea: level' }],
+    ['scope=tag:silt', 'p', 'tag:silt', { kind: 'tag', tag: 'silt', projectId: 'p' }],
+    ['ids=a,b', 'p', 'selection', { kind: 'selection', ids: ['a', 'b'] }],
+    ['ids=a,,b&scope=cited', 'p', 'cited', { kind: 'selection', ids: ['a', 'b'] }],
+  ])('%s in the project %s is %s', (search, projectId, name, scope) =>
+    expect(read(search, projectId)).toMatchObject({ name, scope }),
+  );
 });
 
 describe('proof signs', () => {

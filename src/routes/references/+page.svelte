@@ -2,21 +2,22 @@
   import { untrack } from 'svelte';
   import { goto, invalidate } from '$app/navigation';
   import { page } from '$app/state';
+  import { HEADING, type Annotation, type AnnotationKind } from '$lib/core/citing';
   import type { Finding } from '$lib/core/proof';
   import { fieldLabel, fieldName } from '$lib/core/source';
   import type { ShownReference } from '$lib/server/services/printing';
-  import type { ExportFile } from '$lib/server/services/references';
-  import Findings from '$lib/ui/Findings.svelte';
-  import LossesDialog from '$lib/ui/LossesDialog.svelte';
-  import Reference from '$lib/ui/Reference.svelte';
-  import { HEADING, type Annotation } from '$lib/core/citing';
-  import CitekeyDialog from '$lib/ui/CitekeyDialog.svelte';
+  import type { Setting } from '$lib/server/services/references';
   import CitedDialog from '$lib/ui/CitedDialog.svelte';
-  import StylePicker from '$lib/ui/StylePicker.svelte';
-  import { call, copyText, download } from '$lib/ui/client';
+  import { call } from '$lib/ui/client';
+  import { filling } from '$lib/ui/filling.svelte';
+  import Findings from '$lib/ui/Findings.svelte';
+  import ListOutputs from '$lib/ui/ListOutputs.svelte';
+  import { listScope } from '$lib/ui/list-scope';
   import { DATA } from '$lib/ui/live.svelte';
-  import { narrow } from '$lib/ui/narrowing';
-  import { preflight, type Checked } from '$lib/ui/preflight';
+  import { narrow, narrowedBy } from '$lib/ui/narrowing';
+  import type { Checked } from '$lib/ui/preflight';
+  import Reference from '$lib/ui/Reference.svelte';
+  import StylePicker from '$lib/ui/StylePicker.svelte';
   import { attempt, done, trouble } from '$lib/ui/toasts.svelte';
 
   let { data } = $props();
@@ -36,93 +37,37 @@
   }
   let list = $state.raw<List | undefined>();
   let printing = $state(false);
-  let file = $state.raw<ExportFile | undefined>();
-  /** The dialogue that says what `file` cannot hold is open. */
-  let told = $state(false);
+  let citing = $state(false);
   let asked = 0;
 
-  const selection = $derived(page.url.searchParams.get('ids')?.split(',').filter(Boolean) ?? []);
-  const scopeName = $derived(
-    page.url.searchParams.get('scope') ??
-      (selection.length ? 'selection' : data.projectId ? 'project' : 'library'),
-  );
-  /** Of `section:ID` and `tag:NAME` what stands behind the colon. */
-  const scopeValue = $derived(scopeName.slice(scopeName.indexOf(':') + 1));
-  const scope = $derived(
-    scopeName === 'selection' || scopeName === 'cited'
-      ? { kind: 'selection' as const, ids: selection }
-      : scopeName.startsWith('section:')
-        ? { kind: 'section' as const, sectionId: scopeValue }
-        : scopeName.startsWith('tag:')
-          ? {
-              kind: 'tag' as const,
-              tag: scopeValue,
-              ...(data.projectId ? { projectId: data.projectId } : {}),
-            }
-          : scopeName === 'project' && data.projectId
-            ? { kind: 'project' as const, projectId: data.projectId }
-            : { kind: 'library' as const },
-  );
-  const group = $derived(page.url.searchParams.get('group') ?? '');
-  const annotate = $derived(page.url.searchParams.get('under')?.split(',').filter(Boolean) ?? []);
-  const heading = $derived(page.url.searchParams.get('heading') ?? '');
-  const setting = $derived({ ...(group ? { group } : {}), annotate });
-  const UNDER = [
-    ['gist', 'Gist'],
-    ['own words', 'Own words'],
-    ['quotation', 'Quotations'],
-  ] as const;
-  // A long list is put on the page, and renewed there, part by part, so that the page answers meanwhile. A part has with it
-  // all that its entries show: what they asked of the list or the page would be asked of all of them at once.
+  const holds = $derived(listScope(page.url.searchParams, data.projectId));
+  const group = $derived(narrowedBy('group'));
+  const heading = $derived(narrowedBy('heading'));
+  const setting = $derived({
+    ...(group ? { group: group as Setting['group'] } : {}),
+    annotate: narrowedBy('under').split(',').filter(Boolean) as AnnotationKind[],
+  });
+  const look = $derived({ style: data.style, locale: data.locale });
+  const project = $derived(data.projects.find((p) => p.id === data.projectId));
+  const isProjectLook = $derived(project && project.style === data.style && project.locale === data.locale);
+
+  // A part has with it all that its entries show: what they asked of the list or the page would be asked of all of them
+  // at once.
   const PART = 15;
-  interface Part {
-    entries: List['entries'];
-    hanging: boolean;
-    /** The name of the style it is printed in. */
-    style: string;
-  }
-  let parts = $state.raw<Part[]>([]);
-  $effect(() => {
+  const shown = filling(() => {
     const { entries = [], hangingIndent: hanging = true } = list ?? {};
     const style = untrack(() => data.styleTitle);
-    const wanted = Array.from({ length: Math.ceil(entries.length / PART) }, (_, i) => ({
+    return Array.from({ length: Math.ceil(entries.length / PART) }, (_, i) => ({
       entries: entries.slice(i * PART, (i + 1) * PART),
       hanging,
       style,
     }));
-    let at = 0;
-    let frame = 0;
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    // A page that is not seen gets no frames, and is filled all the same.
-    const later = () => {
-      if (document.hidden) timer = setTimeout(put);
-      else frame = requestAnimationFrame(put);
-    };
-    const put = () => {
-      const next = untrack(() => parts).slice();
-      if (at < wanted.length) next[at] = wanted[at]!;
-      else next.pop();
-      at++;
-      parts = next;
-      if (at < wanted.length || next.length > wanted.length) later();
-    };
-    if (wanted.length || untrack(() => parts).length) put();
-    return () => {
-      cancelAnimationFrame(frame);
-      clearTimeout(timer);
-    };
   });
-  let citing = $state(false);
-  let keying = $state(false);
-  const look = $derived({ style: data.style, locale: data.locale });
-  const project = $derived(data.projects.find((p) => p.id === data.projectId));
-  const isProjectLook = $derived(project && project.style === data.style && project.locale === data.locale);
-  const before = $derived(preflight(list?.entries ?? []));
 
   $effect(() => {
     // A change anywhere in the library comes in as new layout data, and the list follows it.
     void data.counts;
-    const body = { scope, look, setting };
+    const body = { scope: holds.scope, look, setting };
     const mine = ++asked;
     untrack(() => {
       printing = true;
@@ -145,22 +90,6 @@
     });
     await invalidate(DATA);
   }
-
-  async function save(output: string) {
-    const made = await attempt(() =>
-      call<ExportFile>('POST', '/api/export', { scope, look, output, setting: { ...setting, heading } }),
-    );
-    if (!made) return;
-    if (!made.losses.length) return deliver(made);
-    file = made;
-    told = true;
-  }
-  const bytesOf = (base64: string) => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
-  function deliver(made: ExportFile) {
-    download(made.name, made.mediaType, made.binary ? bytesOf(made.body) : made.body);
-    told = false;
-    done(`${made.name} is saved.`);
-  }
 </script>
 
 <svelte:head><title>Reference list · Retexa</title></svelte:head>
@@ -170,15 +99,15 @@
   <select
     class="chip"
     aria-label="What the list holds"
-    value={scopeName}
+    value={holds.name}
     onchange={(e) => {
       if (e.currentTarget.value !== 'text') return narrow({ scope: e.currentTarget.value });
-      e.currentTarget.value = scopeName;
+      e.currentTarget.value = holds.name;
       citing = true;
     }}
   >
-    {#if scopeName === 'cited'}<option value="cited">The {selection.length} cited in the text</option>
-    {:else if selection.length}<option value="selection">The {selection.length} selected</option>{/if}
+    {#if holds.name === 'cited'}<option value="cited">The {holds.ids.length} cited in the text</option>
+    {:else if holds.ids.length}<option value="selection">The {holds.ids.length} selected</option>{/if}
     {#if project}<option value="project">{project.name}</option>{/if}
     <option value="library">The whole library</option>
     <option value="text">Cited in a text…</option>
@@ -260,7 +189,7 @@
         onchange={(e) => narrow({ heading: e.currentTarget.value.trim() || undefined })}
         onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
       />
-      {#each parts as part, p (p)}{#each part.entries as entry, i (i)}
+      {#each shown.parts as part, p (p)}{#each part.entries as entry, i (i)}
           {#if entry.heading}<h3 class="group">{entry.heading}</h3>{/if}
           <div class="entry" data-source={entry.id}>
             {#if entry.label}<span class="label serif">{entry.label}</span>{/if}
@@ -309,78 +238,27 @@
           </div>
         {/each}{/each}
     </section>
-    <aside class="preflight" aria-label="Before it goes out">
-      <h3>Before it goes out</h3>
-      {#if before.length === 0}<p class="pencil-green font-semibold">Every entry prints complete.</p>
-      {:else}<p>
-          {#each before as { words, pencil }, i (words)}{i ? ', ' : ''}<span class="font-semibold {pencil}"
-              >{words}</span
-            >{/each}. The fix belongs in the record: choose a mark to go there.
-        </p>{/if}
-      <h3>Under each entry</h3>
-      {#each UNDER as [kind, label] (kind)}
-        <label class="flex items-center gap-2"
-          ><input
-            type="checkbox"
-            checked={annotate.includes(kind)}
-            onchange={(e) => {
-              const others = annotate.filter((k) => k !== kind);
-              narrow({
-                under: (e.currentTarget.checked ? [...others, kind] : others).join(',') || undefined,
-              });
-            }}
-          />
-          {label}</label
-        >
-      {/each}
-      {#if annotate.length}<p class="small-label">Passages kept private are left out.</p>{/if}
-      <h3>Copy</h3>
-      <button
-        class="btn"
-        onclick={() =>
-          attempt(async () => {
-            await copyText(list!.plain, list!.rich);
-            done('The list is on the clipboard, with its italics and indents.');
-          })}>Rich text</button
-      >
-      <button
-        class="btn"
-        onclick={() =>
-          attempt(async () => {
-            await copyText(list!.plain);
-            done('The list is on the clipboard as plain text.');
-          })}>Plain text</button
-      >
-      <h3>Save as a document</h3>
-      <button class="btn" onclick={() => save('docx')}>.docx</button>
-      <button class="btn" onclick={() => save('html')}>HTML</button>
-      <button class="btn" onclick={() => save('rtf')}>RTF</button>
-      <button class="btn" onclick={() => save('text')}>Text</button>
-      <button class="btn" onclick={() => save('markdown')}>Markdown</button>
-      <button class="btn" onclick={() => save('latex')}>LaTeX</button>
-      <h3>Save the records</h3>
-      <button class="btn" onclick={() => save('csl-json')}>CSL-JSON</button>
-      <button class="btn" onclick={() => save('bibtex')}>BibTeX</button>
-      <button class="btn" onclick={() => save('biblatex')}>BibLaTeX</button>
-      <button class="btn" onclick={() => save('ris')}>RIS</button>
-      <p class="-ml-2.5">
-        <button class="btn quiet small" onclick={() => (keying = true)}>How citekeys are made…</button>
-      </p>
-    </aside>
+    <ListOutputs
+      entries={list.entries}
+      plain={list.plain}
+      rich={list.rich}
+      scope={holds.scope}
+      {look}
+      setting={{ ...setting, heading }}
+    />
   </div>
 {:else}
   <p class="small-label p-8">Printing the list…</p>
 {/if}
 
-<LossesDialog bind:open={told} {file} ondeliver={deliver} />
 <CitedDialog bind:open={citing} />
-<CitekeyDialog bind:open={keying} ids={list?.entries.map((e) => e.id) ?? []} />
 
 <style>
   .group {
     margin: 18px 200px 6px 30px;
     color: var(--ink);
     font-size: 13px;
+    font-weight: 650;
   }
   .under {
     max-width: 66ch;
@@ -459,27 +337,6 @@
   .marks {
     grid-column: 3;
     padding: 5px 10px 4px 14px;
-  }
-  .preflight {
-    padding: 18px 20px 40px;
-    border-left: 1px solid var(--rule);
-    background: var(--side);
-    overflow-y: auto;
-  }
-  h3 {
-    margin: 18px 0 7px;
-    color: var(--ink-3);
-    font-size: 12px;
-    font-weight: 650;
-  }
-  h3:first-child {
-    margin-top: 0;
-  }
-  .preflight label {
-    min-height: 26px;
-  }
-  .preflight .btn {
-    margin: 0 4px 6px 0;
   }
   @media (max-width: 900px) {
     .sheet {

@@ -6,18 +6,18 @@
   import { untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { TYPE_LABELS, type CslType } from '$lib/core/source';
   import type { ShownReference } from '$lib/server/services/printing';
   import type { SourceItem } from '$lib/server/services/sources';
   import Findings from '$lib/ui/Findings.svelte';
   import Reference from '$lib/ui/Reference.svelte';
   import SelectionBar from '$lib/ui/SelectionBar.svelte';
+  import SourceFilters from '$lib/ui/SourceFilters.svelte';
   import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
-  import YearBars from '$lib/ui/YearBars.svelte';
   import { openByHand } from '$lib/ui/byhand.svelte';
   import { call, debounce, isTyping } from '$lib/ui/client';
-  import { narrow, narrowedBy } from '$lib/ui/narrowing';
+  import { narrow } from '$lib/ui/narrowing';
   import { attempt } from '$lib/ui/toasts.svelte';
+  import { measuring } from '$lib/ui/virtual-rows';
 
   let { data } = $props();
 
@@ -103,16 +103,7 @@
     if (items.some((i) => !referenceOf(i) && !asked.has(keyOf(i)))) void printMissing(items);
   });
 
-  /** Tells the virtualizer how high a row really is. */
-  function measure(node: HTMLElement) {
-    get(virtual).measureElement(node);
-    const watch = new ResizeObserver(() => get(virtual).measureElement(node));
-    watch.observe(node);
-    return { destroy: () => watch.disconnect() };
-  }
-
-  const setText = debounce((text: string) => narrow({ q: text.trim() || undefined }), 200);
-
+  const measure = measuring(virtual);
   function toggle(id: string) {
     if (!chosen.delete(id)) chosen.add(id);
   }
@@ -155,71 +146,7 @@
   <span class="flex-1"></span>
   <button class="chip" aria-pressed={!columns} onclick={() => (columns = false)}>References</button>
   <button class="chip" aria-pressed={columns} onclick={() => (columns = true)}>Columns</button>
-  <div class="filters">
-    <input
-      class="chip find"
-      type="search"
-      placeholder="Find in these"
-      aria-label="Find in these sources"
-      value={narrowedBy('q')}
-      oninput={(e) => setText(e.currentTarget.value)}
-    />
-    <select
-      class="chip"
-      class:on={narrowedBy('type')}
-      aria-label="Type"
-      value={narrowedBy('type')}
-      onchange={(e) => narrow({ type: e.currentTarget.value })}
-    >
-      <option value="">Any type</option>
-      {#each data.facets.types as { type, n } (type)}<option value={type}
-          >{TYPE_LABELS[type as CslType] ?? type} · {n}</option
-        >{/each}
-    </select>
-    <select
-      class="chip"
-      class:on={narrowedBy('tag')}
-      aria-label="Tag"
-      value={narrowedBy('tag')}
-      onchange={(e) => narrow({ tag: e.currentTarget.value })}
-    >
-      <option value="">Any tag</option>
-      {#each data.facets.tags as { tag, n } (tag)}<option value={tag}>{tag} · {n}</option>{/each}
-    </select>
-    <button
-      class="chip"
-      aria-pressed={narrowedBy('state') === 'findings'}
-      onclick={() => narrow({ state: narrowedBy('state') === 'findings' ? undefined : 'findings' })}
-      >With findings · {data.counts.findings}</button
-    >
-    <button
-      class="chip"
-      aria-pressed={narrowedBy('state') === 'intake'}
-      onclick={() => narrow({ state: narrowedBy('state') === 'intake' ? undefined : 'intake' })}
-      >Not checked · {data.counts.intake}</button
-    >
-    <select
-      class="chip"
-      aria-label="Order"
-      value={data.sort}
-      onchange={(e) =>
-        narrow({ sort: e.currentTarget.value === 'author' ? undefined : e.currentTarget.value })}
-    >
-      <option value="author">By author</option>
-      <option value="title">By title</option>
-      <option value="newest">Newest first</option>
-      <option value="oldest">Oldest first</option>
-      <option value="added">Last added</option>
-    </select>
-    {#if filtered}<a class="btn quiet small" href="/sources">Show all</a>{/if}
-    <span class="flex-1"></span>
-    <YearBars
-      years={data.facets.years}
-      from={narrowedBy('from')}
-      to={narrowedBy('to')}
-      onrange={(from, to) => narrow({ from, to })}
-    />
-  </div>
+  <SourceFilters facets={data.facets} counts={data.counts} sort={data.sort} {filtered} />
 </header>
 
 {#if data.total === 0}
@@ -348,17 +275,6 @@
 {/if}
 
 <style>
-  .filters {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: flex-end;
-    gap: 8px;
-    width: 100%;
-  }
-  .find {
-    width: 150px;
-    cursor: text;
-  }
   .rows {
     flex: 1;
     min-height: 0;

@@ -26,9 +26,10 @@ import { held, hold, letGo } from '../../repositories/holds';
 import { getJob, insertJob, updateJob, type Job } from '../../repositories/jobs';
 import { fileSources, findProject } from '../../repositories/projects';
 import { insertSource, living, type Source, type SourceRow } from '../../repositories/sources';
-import { gather, gatherListed, MOST_BYTES, type Doing } from './gather';
+import { MOST_BYTES } from './fetching';
+import { gather, gatherListed } from './gather';
 import { doublesOf, keepAsCopy, keepNew, presetOf, tickLead } from './keep';
-import type { CaptureInput, CaptureResult, Choice, Gathered, Held, Into } from './types';
+import type { CaptureInput, CaptureResult, Choice, Doing, Gathered, Held, Into } from './types';
 
 export { doublesOf } from './keep';
 export { fetchCopy } from './gather';

@@ -66,7 +66,23 @@ export interface Gathered {
 export type Held =
   { kind: 'one'; gathered: Gathered } | { kind: 'list'; address: string; works: ListedWork[] };
 
+/** What is gathered, or a list of works to choose from. */
+export type GatheredOrList = Gathered | { address: string; title: string; works: ListedWork[] };
+
 /** Tells the person how far it is. */
 export type Step = (words: string, done?: number, total?: number) => void;
+
+/** What is kept beside the record. */
+export interface Keeping {
+  page: boolean;
+  pdf: boolean;
+}
+
+/** How a capture is carried out: until when, and whom to tell. */
+export interface Doing {
+  signal: AbortSignal;
+  step: Step;
+  keeping: Keeping;
+}
 
 export type { Candidate };

@@ -1,0 +1,148 @@
+<script lang="ts">
+  import type { Look } from '$lib/server/services/printing';
+  import type { ExportFile, Scope, Setting } from '$lib/server/services/references';
+  import CitekeyDialog from './CitekeyDialog.svelte';
+  import { call, copyText, download } from './client';
+  import LossesDialog from './LossesDialog.svelte';
+  import { narrow } from './narrowing';
+  import { preflight, type Checked } from './preflight';
+  import { attempt, done } from './toasts.svelte';
+
+  /** What is said of a list before it goes out, and the ways it goes out. */
+  let {
+    entries,
+    plain,
+    rich,
+    scope,
+    look,
+    setting,
+  }: {
+    entries: (Checked & { id: string })[];
+    /** The list as plain text and as HTML. */
+    plain: string;
+    rich: string;
+    scope: Scope;
+    look: Look;
+    setting: Setting;
+  } = $props();
+
+  const UNDER = [
+    ['gist', 'Gist'],
+    ['own words', 'Own words'],
+    ['quotation', 'Quotations'],
+  ] as const;
+  const DOCUMENTS = [
+    ['docx', '.docx'],
+    ['html', 'HTML'],
+    ['rtf', 'RTF'],
+    ['text', 'Text'],
+    ['markdown', 'Markdown'],
+    ['latex', 'LaTeX'],
+  ];
+  const RECORDS = [
+    ['csl-json', 'CSL-JSON'],
+    ['bibtex', 'BibTeX'],
+    ['biblatex', 'BibLaTeX'],
+    ['ris', 'RIS'],
+  ];
+  const before = $derived(preflight(entries));
+  const annotate = $derived(setting.annotate ?? []);
+  let file = $state.raw<ExportFile | undefined>();
+  /** The dialogue that says what `file` cannot hold is open. */
+  let told = $state(false);
+  let keying = $state(false);
+
+  async function save(output: string) {
+    const made = await attempt(() =>
+      call<ExportFile>('POST', '/api/export', { scope, look, output, setting }),
+    );
+    if (!made) return;
+    if (!made.losses.length) return deliver(made);
+    file = made;
+    told = true;
+  }
+  const bytesOf = (base64: string) => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+  function deliver(made: ExportFile) {
+    download(made.name, made.mediaType, made.binary ? bytesOf(made.body) : made.body);
+    told = false;
+    done(`${made.name} is saved.`);
+  }
+  const copy = (said: string, ...texts: [string, string?]) =>
+    attempt(async () => {
+      await copyText(...texts);
+      done(said);
+    });
+  function put(kind: string, under: boolean) {
+    const others = annotate.filter((k) => k !== kind);
+    narrow({ under: (under ? [...others, kind] : others).join(',') || undefined });
+  }
+</script>
+
+<aside aria-label="Before it goes out">
+  <h3>Before it goes out</h3>
+  {#if before.length === 0}<p class="pencil-green font-semibold">Every entry prints complete.</p>
+  {:else}<p>
+      {#each before as { words, pencil }, i (words)}{i ? ', ' : ''}<span class="font-semibold {pencil}"
+          >{words}</span
+        >{/each}. The fix belongs in the record: choose a mark to go there.
+    </p>{/if}
+  <h3>Under each entry</h3>
+  {#each UNDER as [kind, label] (kind)}
+    <label class="flex items-center gap-2"
+      ><input
+        type="checkbox"
+        checked={annotate.includes(kind)}
+        onchange={(e) => put(kind, e.currentTarget.checked)}
+      />
+      {label}</label
+    >
+  {/each}
+  {#if annotate.length}<p class="small-label">Passages kept private are left out.</p>{/if}
+  <h3>Copy</h3>
+  <button
+    class="btn"
+    onclick={() => copy('The list is on the clipboard, with its italics and indents.', plain, rich)}
+    >Rich text</button
+  >
+  <button class="btn" onclick={() => copy('The list is on the clipboard as plain text.', plain)}
+    >Plain text</button
+  >
+  <h3>Save as a document</h3>
+  {#each DOCUMENTS as [output, label] (output)}
+    <button class="btn" onclick={() => save(output!)}>{label}</button>
+  {/each}
+  <h3>Save the records</h3>
+  {#each RECORDS as [output, label] (output)}
+    <button class="btn" onclick={() => save(output!)}>{label}</button>
+  {/each}
+  <p class="-ml-2.5">
+    <button class="btn quiet small" onclick={() => (keying = true)}>How citekeys are made…</button>
+  </p>
+</aside>
+
+<LossesDialog bind:open={told} {file} ondeliver={deliver} />
+<CitekeyDialog bind:open={keying} ids={entries.map((e) => e.id)} />
+
+<style>
+  aside {
+    padding: 18px 20px 40px;
+    border-left: 1px solid var(--rule);
+    background: var(--side);
+    overflow-y: auto;
+  }
+  h3 {
+    margin: 18px 0 7px;
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 650;
+  }
+  h3:first-child {
+    margin-top: 0;
+  }
+  label {
+    min-height: 26px;
+  }
+  aside > .btn {
+    margin: 0 4px 6px 0;
+  }
+</style>
