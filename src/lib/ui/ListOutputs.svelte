@@ -143,6 +143,6 @@
     min-height: 26px;
   }
   aside > .btn {
-    margin: 0 4px 6px 0;
+    margin: 0 8px 6px 0;
   }
 </style>

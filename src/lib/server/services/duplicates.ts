@@ -1,7 +1,7 @@
 import { agreeing, compare, mergeRecords, suggest, type MergeField, type Side } from '../../core/duplicates';
 import { shortLabel, type SourceRecord } from '../../core/source';
 import { scoped, transaction, type Context } from '../context';
-import { newId, now } from '../db/ids';
+import { inParts, newId, now } from '../db/ids';
 import { tell } from '../events';
 import { changedMeanwhile, notHere, Refusal } from '../refusal';
 import { copiesOf, type CopyHead } from '../repositories/copies';
@@ -10,7 +10,6 @@ import { projectsOf } from '../repositories/projects';
 import {
   columnsOf,
   getSource,
-  living,
   getSources,
   openSource,
   updateSource,
@@ -31,22 +30,35 @@ export interface Pair {
 
 const pairKey = (a: string, b: string) => (a < b ? `${a} ${b}` : `${b} ${a}`);
 
+const KEYS = ['doi', 'isbn', 'address_key', 'title_key'] as const;
+
+/** Ids of living sources that have a key in common, by key. The keys are counted from their index alone. */
+async function sharing(ctx: Context, column: (typeof KEYS)[number]): Promise<string[][]> {
+  type Keyed = Pick<SourceRow, 'id' | 'binned' | 'merged_into'> & { key: string };
+  const shared = (await scoped(ctx, 'source')
+    .whereNotNull(column)
+    .whereNot(column, '')
+    .groupBy(column)
+    .havingRaw('count(*) > 1')
+    .select({ key: column })) as Keyed[];
+  const groups = new Map<string, string[]>();
+  for (const part of inParts(shared.map((r) => r.key))) {
+    const rows = (await scoped(ctx, 'source')
+      .whereIn(column, part)
+      .select('id', 'binned', 'merged_into', { key: column })) as Keyed[];
+    for (const { id, key, binned, merged_into } of rows)
+      if (!binned && !merged_into) groups.set(key, [...(groups.get(key) ?? []), id]);
+  }
+  return [...groups.values()];
+}
+
 /** The suspected pairs of the library (or of a project: both or one of them in it), surest first. */
 export async function findPairs(ctx: Context, projectId?: string): Promise<Pair[]> {
-  const groups = (await Promise.all(
-    ['doi', 'isbn', 'address_key', 'title_key'].map((column) =>
-      living(ctx, {})
-        .whereNotNull(column)
-        .whereNot(column, '')
-        .groupBy(column)
-        .havingRaw('count(*) > 1')
-        .select(ctx.db.raw('group_concat(id) as ids')),
-    ),
-  )) as unknown as { ids: string }[][];
+  const groups = (await Promise.all(KEYS.map((column) => sharing(ctx, column)))).flat();
   const wanted = new Set<string>();
   const candidates = new Map<string, [string, string]>();
-  for (const { ids } of groups.flat()) {
-    const group = ids.split(',').sort().slice(0, 40);
+  for (const ids of groups) {
+    const group = ids.sort().slice(0, 40);
     for (let i = 0; i < group.length; i++)
       for (let j = i + 1; j < group.length; j++) {
         candidates.set(pairKey(group[i]!, group[j]!), [group[i]!, group[j]!]);

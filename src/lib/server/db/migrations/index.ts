@@ -6,6 +6,7 @@ import * as ownStyleFields from './0004-own-style-fields';
 import * as searchCopies from './0005-search-copies';
 import * as leavingFiles from './0006-leaving-files';
 import * as jobsInBrief from './0007-jobs-in-brief';
+import * as plans from './0008-plans';
 
 interface Migration {
   name: string;
@@ -20,6 +21,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0005-search-copies', up: searchCopies.up },
   { name: '0006-leaving-files', up: leavingFiles.up },
   { name: '0007-jobs-in-brief', up: jobsInBrief.up },
+  { name: '0008-plans', up: plans.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
