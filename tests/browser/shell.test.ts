@@ -152,6 +152,21 @@ describe('the shell', () => {
     await me.page.waitForSelector('section[aria-label=Sources] .source [data-field]');
   });
 
+  it('finds among sources while typing, blanks and pauses included', async () => {
+    await me.open('/sources');
+    const address = (words: string) =>
+      until(words, () => me.page.evaluate((q) => new URLSearchParams(location.search).get('q') === q, words));
+    await me.type('Find in these sources', 'last ');
+    await address('last');
+    await me.page.keyboard.type('miller');
+    await address('last miller');
+    await me.see('1 found');
+    await me.press('Show all');
+    await until('an empty field', () =>
+      me.page.$eval('input[type=search]', (field) => (field as HTMLInputElement).value === ''),
+    );
+  });
+
   it('searches everything, narrows it, and leads to the words in their place', async () => {
     await me.type('Search everything', 'sediment');
     await me.page.keyboard.press('Enter');

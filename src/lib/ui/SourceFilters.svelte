@@ -2,9 +2,9 @@
   import { TYPE_LABELS, type CslType } from '$lib/core/source';
   import type { Counts } from '$lib/server/services/overview';
   import type { facetsOf } from '$lib/server/services/sources';
-  import { debounce } from './client';
   import { narrow, narrowedBy } from './narrowing';
   import YearBars from './YearBars.svelte';
+  import FindField from './FindField.svelte';
 
   /** What narrows and orders the list of sources. */
   let {
@@ -20,19 +20,11 @@
     filtered: boolean;
   } = $props();
 
-  const setText = debounce((text: string) => narrow({ q: text.trim() || undefined }), 200);
   const toggleState = (state: string) => narrow({ state: narrowedBy('state') === state ? undefined : state });
 </script>
 
 <div class="filters">
-  <input
-    class="chip find"
-    type="search"
-    placeholder="Find in these"
-    aria-label="Find in these sources"
-    value={narrowedBy('q')}
-    oninput={(e) => setText(e.currentTarget.value)}
-  />
+  <FindField what="sources" />
   <select
     class="chip"
     class:on={narrowedBy('type')}
@@ -92,9 +84,5 @@
     align-items: flex-end;
     gap: 8px;
     width: 100%;
-  }
-  .find {
-    width: 150px;
-    cursor: text;
   }
 </style>

@@ -4,10 +4,10 @@
   import { looksLikeReference, splitReferences } from '$lib/core/leads';
   import { TYPE_LABELS } from '$lib/core/source';
   import type { LeadItem, Offer } from '$lib/server/services/leads';
-  import { call, debounce } from '$lib/ui/client';
+  import { call } from '$lib/ui/client';
   import { DATA } from '$lib/ui/live.svelte';
-  import { narrow, narrowedBy } from '$lib/ui/narrowing';
   import { attempt, done } from '$lib/ui/toasts.svelte';
+  import FindField from '$lib/ui/FindField.svelte';
 
   let { data } = $props();
   let text = $state('');
@@ -16,7 +16,6 @@
   const open = $derived(data.leads.filter((l) => !l.ticked));
   const ticked = $derived(data.leads.filter((l) => l.ticked));
   const count = $derived(splitReferences(text).length);
-  const setText = debounce((words: string) => narrow({ q: words.trim() }), 200);
 
   async function keep(event: Event) {
     event.preventDefault();
@@ -72,14 +71,7 @@
       : ''}</span
   >
   <span class="flex-1"></span>
-  <input
-    class="chip"
-    type="search"
-    placeholder="Find in these"
-    aria-label="Find in these leads"
-    value={narrowedBy('q')}
-    oninput={(e) => setText(e.currentTarget.value)}
-  />
+  <FindField what="leads" />
   {#if [...page.url.searchParams.keys()].length}<a class="btn quiet small" href="/leads">Show all</a>{/if}
 </header>
 

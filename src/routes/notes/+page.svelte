@@ -2,11 +2,10 @@
   import { page } from '$app/state';
   import NoteCard from '$lib/ui/NoteCard.svelte';
   import NoteEntry from '$lib/ui/NoteEntry.svelte';
-  import { debounce } from '$lib/ui/client';
-  import { narrow, narrowedBy } from '$lib/ui/narrowing';
+  import { narrowedBy } from '$lib/ui/narrowing';
+  import FindField from '$lib/ui/FindField.svelte';
 
   let { data } = $props();
-  const setText = debounce((words: string) => narrow({ q: words.trim() }), 200);
 </script>
 
 <svelte:head><title>Notes · Retexa</title></svelte:head>
@@ -18,14 +17,7 @@
     {data.projectId && narrowedBy('in') !== 'library' ? 'in this project' : 'in the library'}, latest first</span
   >
   <span class="flex-1"></span>
-  <input
-    class="chip"
-    type="search"
-    placeholder="Find in these"
-    aria-label="Find in these notes"
-    value={narrowedBy('q')}
-    oninput={(e) => setText(e.currentTarget.value)}
-  />
+  <FindField what="notes" />
   {#if [...page.url.searchParams.keys()].length}<a class="btn quiet small" href="/notes">Show all</a>{/if}
 </header>
 

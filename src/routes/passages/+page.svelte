@@ -3,14 +3,13 @@
   import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
   import TintSwatch from '$lib/ui/TintSwatch.svelte';
   import { openCiting } from '$lib/ui/citing.svelte';
-  import { call, copyText, debounce } from '$lib/ui/client';
+  import { call, copyText } from '$lib/ui/client';
   import { narrow, narrowedBy } from '$lib/ui/narrowing';
   import { attempt, done } from '$lib/ui/toasts.svelte';
+  import FindField from '$lib/ui/FindField.svelte';
 
   let { data } = $props();
   const filtered = $derived([...page.url.searchParams.keys()].length > 0);
-
-  const setText = debounce((text: string) => narrow({ q: text.trim() }), 200);
 
   async function bin(id: string) {
     const made = await attempt(() =>
@@ -29,14 +28,7 @@
     {filtered ? 'found' : data.projectId ? 'in this project' : 'in the library'}, latest first</span
   >
   <span class="flex-1"></span>
-  <input
-    class="chip"
-    type="search"
-    placeholder="Find in these"
-    aria-label="Find in these passages"
-    value={narrowedBy('q')}
-    oninput={(e) => setText(e.currentTarget.value)}
-  />
+  <FindField what="passages" />
   <select
     class="chip"
     class:on={narrowedBy('kind')}
