@@ -511,6 +511,13 @@ describe('citing in the text', () => {
       all.find((l) => l.textContent?.includes('the sentence names'))!.click(),
     );
     await shows('Ferreira & Ng (2021, pp. 7–9)');
+    // The server is out of reach for a moment.
+    await me.page.setOfflineMode(true);
+    await me.type('Place in Ferreira & Ng 2021', '8');
+    await me.see('The server does not answer.', 'dialog .printed');
+    await me.page.setOfflineMode(false);
+    await me.type('Place in Ferreira & Ng 2021', '7-9');
+    await shows('Ferreira & Ng (2021, pp. 7–9)');
     await me.page
       .browserContext()
       .overridePermissions(app.url, ['clipboard-read', 'clipboard-write', 'clipboard-sanitized-write']);

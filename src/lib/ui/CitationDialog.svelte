@@ -21,6 +21,8 @@
   let rows = $state<Row[]>([]);
   let named = $state(false);
   let printed = $state<{ html: string; text: string } | undefined>();
+  /** Why it does not print. */
+  let failure = $state('');
   let wanted = $state('');
   let found = $state<SourceItem[]>([]);
   let asked = 0;
@@ -39,7 +41,7 @@
     if (!citing.open) return;
     untrack(() => {
       rows = citing.works.map((w) => rowOf(w.id, w.name, w.locator));
-      [named, printed, wanted, found] = [false, undefined, '', []];
+      [named, printed, failure, wanted, found] = [false, undefined, '', '', []];
     });
   });
 
@@ -47,14 +49,18 @@
     const mine = ++asked;
     if (rows.length === 0) return (printed = undefined);
     const works = rows.map(({ name: _name, ...row }) => row);
-    const answer = await call<{ html: string; text: string; labels: Record<string, string> }>(
-      'POST',
-      '/api/citations',
-      { works, named },
-    ).catch(() => undefined);
-    if (!answer || mine !== asked) return;
-    printed = answer;
-    for (const row of rows) row.name ||= answer.labels[row.id] ?? '';
+    try {
+      const answer = await call<{ html: string; text: string; labels: Record<string, string> }>(
+        'POST',
+        '/api/citations',
+        { works, named },
+      );
+      if (mine !== asked) return;
+      [printed, failure] = [answer, ''];
+      for (const row of rows) row.name ||= answer.labels[row.id] ?? '';
+    } catch (error) {
+      if (mine === asked) [printed, failure] = [undefined, (error as Error).message];
+    }
   }, 120);
   $effect(() => {
     JSON.stringify([rows, named]);
@@ -88,7 +94,9 @@
 </script>
 
 <Modal bind:open={citing.open} title="Cite in the text" size="lg" class="text-ink">
-  <p class="printed serif" aria-live="polite" aria-label="As it prints">{@html printed?.html ?? '…'}</p>
+  <p class="printed serif" aria-live="polite" aria-label="As it prints">
+    {#if failure}<span class="pencil-red">{failure}</span>{:else}{@html printed?.html ?? 'Printing…'}{/if}
+  </p>
   <p class="small-label">{style}. The style puts several works in its own order where it has one.</p>
   <ol class="works" aria-label="Works cited">
     {#each rows as row, i (row.id)}

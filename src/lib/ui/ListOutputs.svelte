@@ -78,6 +78,14 @@
   }
 </script>
 
+{#snippet outputs(ways: string[][])}
+  <div class="ways">
+    {#each ways as [output, label] (output)}
+      <button class="btn" onclick={() => save(output!)}>{label}</button>
+    {/each}
+  </div>
+{/snippet}
+
 <aside aria-label="Before it goes out">
   <h3>Before it goes out</h3>
   {#if before.length === 0}<p class="pencil-green font-semibold">Every entry prints complete.</p>
@@ -99,22 +107,20 @@
   {/each}
   {#if annotate.length}<p class="small-label">Passages kept private are left out.</p>{/if}
   <h3>Copy</h3>
-  <button
-    class="btn"
-    onclick={() => copy('The list is on the clipboard, with its italics and indents.', plain, rich)}
-    >Rich text</button
-  >
-  <button class="btn" onclick={() => copy('The list is on the clipboard as plain text.', plain)}
-    >Plain text</button
-  >
+  <div class="ways">
+    <button
+      class="btn"
+      onclick={() => copy('The list is on the clipboard, with its italics and indents.', plain, rich)}
+      >Rich text</button
+    >
+    <button class="btn" onclick={() => copy('The list is on the clipboard as plain text.', plain)}
+      >Plain text</button
+    >
+  </div>
   <h3>Save as a document</h3>
-  {#each DOCUMENTS as [output, label] (output)}
-    <button class="btn" onclick={() => save(output!)}>{label}</button>
-  {/each}
+  {@render outputs(DOCUMENTS)}
   <h3>Save the records</h3>
-  {#each RECORDS as [output, label] (output)}
-    <button class="btn" onclick={() => save(output!)}>{label}</button>
-  {/each}
+  {@render outputs(RECORDS)}
   <p class="-ml-2.5">
     <button class="btn quiet small" onclick={() => (keying = true)}>How citekeys are made…</button>
   </p>
@@ -142,7 +148,12 @@
   label {
     min-height: 26px;
   }
-  aside > .btn {
-    margin: 0 8px 6px 0;
+  .ways {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 7px;
+  }
+  .ways + p {
+    margin-top: 6px;
   }
 </style>
