@@ -62,3 +62,29 @@ it('is filled in a tab that is not seen, which gets no frames', async () => {
   });
   await whole('the list');
 });
+
+it('is given up for another style, and keeps no single reference waiting', async () => {
+  await me.open('/sources');
+  const first = await me.page.evaluate(async () => {
+    const post = (path: string, body: unknown) =>
+      fetch(path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    const { items } = (await (await fetch('/api/sources?')).json()) as { items: { id: string }[] };
+    const list = (style: string) =>
+      post('/api/references', {
+        view: 'test',
+        scope: { kind: 'library' },
+        look: { style, locale: 'de-DE' },
+      });
+    const unwanted = list('chicago-author-date').then((r) => `the list, ${r.status}`);
+    const single = post('/api/citations', { works: [{ id: items[0]!.id }], named: false });
+    const answered = await Promise.race([unwanted, single.then((r) => `a citation, ${r.status}`)]);
+    const wanted = await list('vancouver');
+    return [answered, await unwanted, ((await wanted.json()) as { entries: unknown[] }).entries.length];
+  });
+  expect(first).toEqual(['a citation, 200', 'the list, 499', 1_000]);
+  expect(app.logged()).not.toMatch(/"level":(?:50|60)/);
+});

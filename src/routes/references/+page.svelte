@@ -39,6 +39,10 @@
   let printing = $state(false);
   let citing = $state(false);
   let asked = 0;
+  /** This page, by which the server knows that a list is no longer wanted. */
+  const view = Math.random().toString(36).slice(2);
+  /** The list is long in coming. */
+  let long = $state(false);
 
   const holds = $derived(listScope(page.url.searchParams, data.projectId));
   const group = $derived(narrowedBy('group'));
@@ -67,7 +71,7 @@
   $effect(() => {
     // A change anywhere in the library comes in as new layout data, and the list follows it.
     void data.counts;
-    const body = { scope: holds.scope, look, setting };
+    const body = { view, scope: holds.scope, look, setting };
     const mine = ++asked;
     untrack(() => {
       printing = true;
@@ -75,11 +79,19 @@
         .then((answer) => {
           if (mine === asked) list = answer;
         })
-        .catch(trouble)
+        .catch((error: unknown) => {
+          if (mine === asked) trouble(error);
+        })
         .finally(() => {
           if (mine === asked) printing = false;
         });
     });
+  });
+
+  $effect(() => {
+    if (!printing) return void (long = false);
+    const timer = setTimeout(() => (long = true), 2_000);
+    return () => clearTimeout(timer);
   });
 
   async function keepLook() {
@@ -248,7 +260,14 @@
     />
   </div>
 {:else}
-  <p class="small-label p-8">Printing the list…</p>
+  <div class="empty">
+    <p>Printing the list…</p>
+    <progress aria-label="Printing the list"></progress>
+    {#if long}<p>
+        A long list takes its time in a style that is new to it. After that, only what changes is printed
+        again.
+      </p>{/if}
+  </div>
 {/if}
 
 <CitedDialog bind:open={citing} />

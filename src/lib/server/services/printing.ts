@@ -138,8 +138,16 @@ export async function printEach(ctx: Context, sources: Source[], look: Look): Pr
 /** How many printed lists the cache keeps. */
 const LISTS_KEPT = 50;
 
-/** Prints sources together as a reference list: from the cache when no record of it changed, else in the worker. */
-export async function printList(ctx: Context, sources: Source[], look: Look): Promise<PrintedList> {
+/**
+ * Prints sources together as a reference list: from the cache when no record of it changed, else in the worker, unless
+ * it becomes unwanted before.
+ */
+export async function printList(
+  ctx: Context,
+  sources: Source[],
+  look: Look,
+  unwanted?: AbortSignal,
+): Promise<PrintedList> {
   const identity = [
     look.style,
     styleOf(look.style).file,
@@ -149,13 +157,8 @@ export async function printList(ctx: Context, sources: Source[], look: Look): Pr
   const key = createHash('sha256').update(identity).digest('hex');
   const row = (await ctx.db('printed_list').where({ key }).first()) as { list: string } | undefined;
   if (row) return JSON.parse(row.list) as PrintedList;
-  const list = await print({
-    ...task(
-      look,
-      sources.map((s) => toCsl(s.id, s.record)),
-    ),
-    what: 'list',
-  });
+  const items = sources.map((s) => toCsl(s.id, s.record));
+  const list = await print({ ...task(look, items), what: 'list' }, unwanted);
   await ctx.db.transaction(async (trx) => {
     await trx('printed_list')
       .insert({ key, at: now(), list: JSON.stringify(list) })

@@ -16,7 +16,7 @@ import {
   type PrintedList,
   type Remark,
 } from '../../core/citing';
-import { FORMATS, writeFormat, type FormatName, type Loss } from '../../core/formats';
+import { FORMATS, type FormatName, type Loss } from '../../core/formats';
 import { shortLabel, type Variable } from '../../core/source';
 import { styleName } from '../catalogue';
 import type { Context } from '../context';
@@ -24,6 +24,7 @@ import { Refusal } from '../refusal';
 import { passagesOfSources } from '../repositories/passages';
 import { placedIn, placements } from '../repositories/sections';
 import { getSources, sourceByKey, type Source } from '../repositories/sources';
+import { write } from '../workers/pools';
 import { docxDocument } from './docx';
 import { findPairs } from './duplicates';
 import { printedFields, printList, shown, termsOf, type Look } from './printing';
@@ -128,11 +129,37 @@ export async function citedIn(ctx: Context, text: string): Promise<{ ids: string
   return { ids: [...new Set(ids)], unknown };
 }
 
+/** What the views that are open wait for, by view: the look they want their list in, and how to give it up. */
+const awaited = new Map<string, { look: string; unwanted: AbortController; waiting: number }>();
+
+/** The list of a view; one it waits for in another style or language is given up, and refused. */
+export async function listOfView(ctx: Context, view: string, scope: Scope, look: Look, setting: Setting) {
+  const wanted = `${look.style} ${look.locale}`;
+  const before = awaited.get(view);
+  const other = before && before.look !== wanted;
+  if (other) before.unwanted.abort();
+  const mine = before && !other ? before : { look: wanted, unwanted: new AbortController(), waiting: 0 };
+  mine.waiting++;
+  awaited.set(view, mine);
+  try {
+    return await referenceList(ctx, scope, look, setting, mine.unwanted.signal);
+  } finally {
+    if (--mine.waiting === 0 && awaited.get(view) === mine) awaited.delete(view);
+  }
+}
+
 /** A list as the page shows it, with the preflight: findings of what it holds, and what may stand in it twice. */
-export async function referenceList(ctx: Context, scope: Scope, look: Look, setting: Setting = {}) {
+export async function referenceList(
+  ctx: Context,
+  scope: Scope,
+  look: Look,
+  setting: Setting = {},
+  unwanted?: AbortSignal,
+) {
   const sources = await sourcesIn(ctx, scope);
   const byId = new Map(sources.map((s) => [s.id, s]));
-  const list = await set(ctx, await printList(ctx, sources, look), sources, scope, look, setting);
+  const printed = await printList(ctx, sources, look, unwanted);
+  const list = await set(ctx, printed, sources, scope, look, setting);
   const asks = new Map<string, Variable[]>();
   for (const type of new Set(sources.map((s) => s.record.type)))
     asks.set(type, await printedFields(look.style, type));
@@ -239,7 +266,7 @@ export async function exportFile(
     const made = await set(ctx, list, sources, scope, look, setting);
     return { ...(await documentOf(made, output, look, setting.heading || HEADING)), losses: [] };
   }
-  const { text, losses } = writeFormat(
+  const { text, losses } = await write(
     output,
     sources.map((s) => ({ key: s.citekey, record: s.record })),
   );

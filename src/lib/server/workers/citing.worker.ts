@@ -9,6 +9,7 @@ import {
   type Printer,
   type Run,
 } from '../../core/citing';
+import { writeFormat, type FormatName, type WriteItem, type WriteResult } from '../../core/formats';
 import type { CslItem, CslType, Variable } from '../../core/source';
 import { localeTree, readStyle, styleTree, type ReadStyle } from '../../reading/styles';
 
@@ -45,6 +46,13 @@ export interface StyleTask {
   localeFile: string;
 }
 
+/** Records to write in a file format. */
+export interface WriteTask {
+  what: 'write';
+  format: FormatName;
+  records: WriteItem[];
+}
+
 /** Printers lately used, newest last: making one costs a tenth of a second, keeping one a few megabytes. */
 const printers = new Map<string, Printer>();
 const KEPT = 8;
@@ -60,11 +68,13 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
   return printer;
 }
 
+type Task = PrintTask | AsksTask | TermsTask | StyleTask | WriteTask;
+type Done = PrintedList | PrintedReference[] | Run[] | Variable[] | ListTerms | WriteResult;
+
 /** The worker's one function. */
-export default function print(
-  task: PrintTask | AsksTask | TermsTask | StyleTask,
-): PrintedList | PrintedReference[] | Run[] | Variable[] | ListTerms | Promise<ReadStyle> {
+export default function print(task: Task): Done | Promise<ReadStyle> {
   if (task.what === 'style') return readStyle(task.xml, task.localeFile);
+  if (task.what === 'write') return writeFormat(task.format, task.records);
   if (task.what === 'terms') return listTerms(localeTree(task.localeFile));
   if (task.what === 'asks') return asksFor(styleTree(task.style, task.styleFile), task.type);
   const printer = printerFor(task);

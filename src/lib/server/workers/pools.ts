@@ -2,24 +2,33 @@ import { join } from 'node:path';
 import { Tinypool } from 'tinypool';
 import { config } from '../config';
 import { Refusal } from '../refusal';
+import type { FormatName, WriteItem, WriteResult } from '../../core/formats';
 import type { CslType, Variable } from '../../core/source';
 import type { ReadStyle } from '../../reading/styles';
-import type { AsksTask, PrintTask, StyleTask, TermsTask } from './citing.worker';
+import type { AsksTask, PrintTask, StyleTask, TermsTask, WriteTask } from './citing.worker';
 import type { ReadTask, Results, Unread } from './reading.worker';
 import type { ListTerms, PrintedList, PrintedReference, Run } from '../../core/citing';
 
 /**
  * The worker threads. Pages are read in one, PDFs and scans in another, leaves are drawn in a third, so that a long
- * document never keeps a page waiting. A pool of one thread each: two cores serve them and the server.
+ * document never keeps a page waiting; and whole lists are printed apart from single references, which are waited for
+ * while somebody types. A pool of one thread each: two cores serve them and the server.
  */
-type PoolName = 'reading' | 'documents' | 'drawing' | 'citing';
+type PoolName = 'reading' | 'documents' | 'drawing' | 'citing' | 'lists';
 const FILES: Record<PoolName, string> = {
   reading: 'reading',
   documents: 'reading',
   drawing: 'reading',
   citing: 'citing',
+  lists: 'citing',
 };
-const MEGABYTES: Record<PoolName, number> = { reading: 512, documents: 768, drawing: 512, citing: 1024 };
+const MEGABYTES: Record<PoolName, number> = {
+  reading: 512,
+  documents: 768,
+  drawing: 512,
+  citing: 512,
+  lists: 1024,
+};
 
 const pools = new Map<string, Tinypool>();
 
@@ -95,9 +104,26 @@ export async function read<T extends ReadTask>(
 
 type Printed<W> = W extends 'list' ? PrintedList : W extends 'each' ? PrintedReference[] : Run[];
 
-/** Prints in a worker thread, one request after another. */
-export const print = <W extends PrintTask['what']>(task: PrintTask & { what: W }): Promise<Printed<W>> =>
-  pool('citing').run(task) as Promise<Printed<W>>;
+/** Prints in a worker thread, one request after another; a list that is no longer wanted is given up, with a Refusal. */
+export async function print<W extends PrintTask['what']>(
+  task: PrintTask & { what: W },
+  unwanted?: AbortSignal,
+): Promise<Printed<W>> {
+  try {
+    const printing = pool(task.what === 'list' ? 'lists' : 'citing').run(
+      task,
+      unwanted && { signal: unwanted },
+    );
+    return (await printing) as Printed<W>;
+  } catch (error) {
+    if (unwanted?.aborted) throw new Refusal(499, 'The list is not wanted any more.');
+    throw error;
+  }
+}
+
+/** Writes records in a file format. */
+export const write = (format: FormatName, records: WriteItem[]): Promise<WriteResult> =>
+  pool('lists').run({ what: 'write', format, records } satisfies WriteTask) as Promise<WriteResult>;
 
 /** The variables a style can print of a type, read from the style itself. */
 export const asks = (style: string, styleFile: string, type: CslType): Promise<Variable[]> =>
