@@ -167,19 +167,21 @@
               {#if report.kind === 'asks'}
                 <div class="got">{given(job)}</div>
                 <p class="pencil-blue">
-                  {report.here} of {report.total} are here already. Nothing is added yet.
+                  {report.here.toLocaleString('en')} of {report.total.toLocaleString('en')} are here already. Nothing
+                  is added yet.
                 </p>
                 <div class="line wrap"><a class="btn small" href="/import">Say what to do</a></div>
               {:else}
                 <div class="line spread">
                   <a class="got" href="/import"
-                    >{report.added} added{report.merged ? `, ${report.merged} merged` : ''} from {given(
-                      job,
-                    )}</a
+                    >{[
+                      `${report.added.toLocaleString('en')} added`,
+                      ...(report.merged ? [`${report.merged.toLocaleString('en')} merged`] : []),
+                    ].join(', ')} from {given(job)}</a
                   >
                 </div>
                 {#if report.skipped}<p class="pencil-red">
-                    {report.skipped} skipped: see the report.
+                    {report.skipped.toLocaleString('en')} skipped: see the report.
                   </p>{/if}
               {/if}
             {/if}
@@ -273,7 +275,5 @@
   }
   progress {
     width: 70px;
-    height: 5px;
-    accent-color: var(--thread);
   }
 </style>

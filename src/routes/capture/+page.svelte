@@ -338,7 +338,5 @@
   }
   progress {
     width: 100%;
-    height: 6px;
-    accent-color: var(--thread);
   }
 </style>

@@ -261,7 +261,7 @@
   </div>
 {:else}
   <div class="empty">
-    <p>Printing the list…</p>
+    <h2>Printing the list…</h2>
     <progress aria-label="Printing the list"></progress>
     {#if long}<p>
         A long list takes its time in a style that is new to it. After that, only what changes is printed
