@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alternativesOf, sourceRecord, type SourceRecord } from '../source';
+import { alternativesOf, AND_OTHERS, sourceRecord, type SourceRecord } from '../source';
 import { agreeing, compare, keysOf, mergeEffect, mergeRecords, suggest } from './index';
 
 const record = (fields: Partial<SourceRecord>) =>
@@ -71,7 +71,7 @@ describe('merging', () => {
     page: '7-24',
     abstract: 'Ponds behind former mill dams.',
     author: [{ family: 'Ferreira', given: 'A.' }],
-    retexa: { origins: {}, tags: ['dams'], kept: { ris: { U2: 'y' } } },
+    retexa: { origins: {}, tags: ['dams'], kept: { ris: { U2: 'y' }, bibtex: { author: AND_OTHERS } } },
   });
   it('proposes with a reason and marks what to check', () => {
     const by = Object.fromEntries(suggest(a, b).map((s) => [s.field, s]));

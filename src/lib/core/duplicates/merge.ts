@@ -1,5 +1,6 @@
 import { isShouting, fold } from '../text';
 import {
+  AND_OTHERS,
   CSL_TYPES,
   DATE_VARIABLES,
   datesAgree,
@@ -91,7 +92,9 @@ export function mergeEffect(a: SourceRecord, b: SourceRecord): MergeEffect {
     keeps: where(({ field, side }) => a[field] !== undefined && side === 'a'),
     tags: b.retexa.tags.filter((tag) => !a.retexa.tags.includes(tag)),
     kept: Object.entries(b.retexa.kept).flatMap(([format, fields]) =>
-      Object.keys(fields).filter((field) => a.retexa.kept[format]?.[field] === undefined),
+      Object.entries(fields)
+        .filter(([field, value]) => value !== AND_OTHERS && a.retexa.kept[format]?.[field] === undefined)
+        .map(([field]) => field),
     ),
   };
 }
