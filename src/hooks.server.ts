@@ -7,6 +7,16 @@ import { findProject } from '$lib/server/repositories/projects';
 import { start } from '$lib/server/start';
 import { PROJECT_COOKIE } from './routes/answer';
 
+/** What is asked by POST for the length of the question, and changes nothing. */
+const QUESTIONS = new Set([
+  '/api/cited',
+  '/api/citations',
+  '/api/export',
+  '/api/printed',
+  '/api/references',
+  '/api/sources/[id]/preview',
+]);
+
 /** Resolves who asks, in which library, and which project is chosen: the one place that does. */
 export const handle: Handle = async ({ event, resolve }) => {
   await start();
@@ -14,8 +24,10 @@ export const handle: Handle = async ({ event, resolve }) => {
   // long work gets through, while a long transaction is under way.
   const [db, aside] = [await database(), await readingDatabase()];
   const known = await knownContext(aside);
-  const reads = event.request.method === 'GET' || event.request.method === 'HEAD';
-  event.locals.ctx = known ? { ...known, db: reads ? aside : db } : await defaultContext(db);
+  const { method } = event.request;
+  const reads = method === 'GET' || method === 'HEAD' || QUESTIONS.has(event.route.id ?? '');
+  const connections = reads ? { db: aside, writes: db } : { db };
+  event.locals.ctx = known ? { ...known, ...connections } : await defaultContext(db);
   const chosen = event.cookies.get(PROJECT_COOKIE);
   if (chosen && (await findProject({ ...event.locals.ctx, db: aside }, chosen)))
     event.locals.projectId = chosen;

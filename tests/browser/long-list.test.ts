@@ -44,7 +44,9 @@ it('prints them all, and again in another style', async () => {
   await me.page.click('[aria-label^="Citing style"]');
   await me.type('Find a style by name', 'ieee');
   await until('what was looked for at the top', () =>
-    me.page.$eval('.panel [data-style]', (first) => (first as HTMLElement).dataset.style === 'ieee'),
+    me.page.evaluate(
+      () => document.querySelector<HTMLElement>('.panel [data-style]')?.dataset.style === 'ieee',
+    ),
   );
   await me.page.click('.panel [data-style="ieee"]');
   const numbers = () => me.page.$$eval('.entry .label', (all) => all.map((l) => l.textContent?.trim()));
@@ -86,5 +88,36 @@ it('is given up for another style, and keeps no single reference waiting', async
     return [answered, await unwanted, ((await wanted.json()) as { entries: unknown[] }).entries.length];
   });
   expect(first).toEqual(['a citation, 200', 'the list, 499', 1_000]);
+  expect(app.logged()).not.toMatch(/"level":(?:50|60)/);
+});
+
+it('is printed and cited from while an import is being added', async () => {
+  const more = Array.from({ length: 6_000 }, (_, i) => `@book{b${i}, title={Almanac ${i}}, year={1900}}`);
+  const path = join(await mkdtemp(join(tmpdir(), 'retexa-long-')), 'more.bib');
+  await writeFile(path, more.join('\n'));
+  await me.open('/import');
+  const input = (await me.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(path);
+  await me.see('Adding ');
+  const [id] = app.rows<{ id: string }>('SELECT id FROM source LIMIT 1');
+  const answers = await me.page.evaluate(async (source) => {
+    const post = (path: string, body: unknown) =>
+      fetch(path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    const look = { style: 'ieee', locale: 'en-US' };
+    const scope = { kind: 'selection', ids: [source] };
+    const list = await post('/api/references', { view: 'test', scope, look });
+    const citation = await post('/api/citations', { works: [{ id: source }] });
+    const { entries } = (await list.json()) as { entries: unknown[] };
+    return [list.status, entries.length, citation.status];
+  }, id!.id);
+  expect(answers).toEqual([200, 1, 200]);
+  const [job] = app.rows<{ state: string }>('SELECT state FROM job ORDER BY created DESC LIMIT 1');
+  expect(job!.state).toBe('running');
+  await me.press('Stop');
+  await me.see('The import was cancelled. Nothing of the file was added.');
   expect(app.logged()).not.toMatch(/"level":(?:50|60)/);
 });

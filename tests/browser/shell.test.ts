@@ -163,7 +163,7 @@ describe('the shell', () => {
     await me.see('1 found');
     await me.press('Show all');
     await until('an empty field', () =>
-      me.page.$eval('input[type=search]', (field) => (field as HTMLInputElement).value === ''),
+      me.page.$eval('[aria-label="Find in these sources"]', (f) => (f as HTMLInputElement).value === ''),
     );
   });
 

@@ -5,6 +5,8 @@ import { whenKept } from './events';
 /** Who asks, and for which library. Every repository takes one and reads nothing outside its library. */
 export interface Context {
   db: Knex;
+  /** The connection that writes, where `db` is the one that only reads: for what nobody waits for. */
+  writes?: Knex;
   libraryId: string;
   personId: string;
 }

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { Knex } from 'knex';
 import {
   runsToHtml,
   runsToText,
@@ -12,6 +13,7 @@ import { toCsl, type CslItem, type CslType, type Variable } from '../../core/sou
 import { localeFile, styleOf } from '../catalogue';
 import type { Context } from '../context';
 import { now } from '../db/ids';
+import { log } from '../log';
 import type { Source } from '../repositories/sources';
 import { asks, print, terms } from '../workers/pools';
 
@@ -92,6 +94,13 @@ async function cachedRuns(ctx: Context, sources: Source[], look: Look): Promise<
   return found;
 }
 
+/** Keeps what was printed. A request that only reads does not wait for it: what writes may be busy with an import. */
+async function keep(ctx: Context, work: (trx: Knex) => Promise<void>): Promise<void> {
+  const kept = (ctx.writes ?? ctx.db).transaction(work);
+  if (!ctx.writes) return kept;
+  kept.catch((err: unknown) => log.warn({ err }, 'what was printed is not kept'));
+}
+
 /** What the cache has of the given sources, by id; nothing is printed. */
 export async function printedSoFar(
   ctx: Context,
@@ -115,10 +124,10 @@ export async function printEach(ctx: Context, sources: Source[], look: Look): Pr
       ),
       what: 'each',
     });
-    await ctx.db.transaction(async (trx) => {
+    for (const [j, reference] of printed.entries()) runs.set(part[j]!.id, reference.runs);
+    await keep(ctx, async (trx) => {
       for (const [j, reference] of printed.entries()) {
         const source = part[j]!;
-        runs.set(source.id, reference.runs);
         await trx('printed').where({ source_id: source.id }).where('revision', '<', source.revision).delete();
         await trx('printed')
           .insert({
@@ -159,7 +168,7 @@ export async function printList(
   if (row) return JSON.parse(row.list) as PrintedList;
   const items = sources.map((s) => toCsl(s.id, s.record));
   const list = await print({ ...task(look, items), what: 'list' }, unwanted);
-  await ctx.db.transaction(async (trx) => {
+  await keep(ctx, async (trx) => {
     await trx('printed_list')
       .insert({ key, at: now(), list: JSON.stringify(list) })
       .onConflict('key')
