@@ -74,6 +74,8 @@ describe('importing', () => {
   it('refuses what it cannot read, in words, and adds nothing', async () => {
     await importFile('holiday.txt', 'Dear diary, we saw a mill.');
     await me.see('in no format Retexa reads', '.toasts');
+    await importFile('empty.bib', '% nothing yet\n');
+    await me.see('The file holds no references', '[aria-label="Import of empty.bib"]');
     expect(citekeys()).toHaveLength(4);
   });
 

@@ -135,6 +135,7 @@
       {:else}
         {@const { added, skipped, doubles, noted, merged, leftOut } = job.result}
         <p>
+          {#if !added && !merged && !leftOut && !skipped.total}The file holds no references:{/if}
           <strong>{many(added, 'source', 'sources')} added</strong>{#if merged},
             <strong>{many(merged, 'merged', 'merged')}</strong> with what you had{/if}{#if leftOut}, {leftOut}
             left out{/if}{#if skipped.total}, <strong class="pencil-red">{skipped.total} skipped</strong
