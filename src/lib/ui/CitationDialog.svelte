@@ -47,7 +47,7 @@
 
   const print = debounce(async () => {
     const mine = ++asked;
-    if (rows.length === 0) return (printed = undefined);
+    if (rows.length === 0) return ([printed, failure] = [undefined, '']);
     const works = rows.map(({ name: _name, ...row }) => row);
     try {
       const answer = await call<{ html: string; text: string; labels: Record<string, string> }>(
@@ -95,7 +95,8 @@
 
 <Modal bind:open={citing.open} title="Cite in the text" size="lg" class="text-ink">
   <p class="printed serif" aria-live="polite" aria-label="As it prints">
-    {#if failure}<span class="pencil-red">{failure}</span>{:else}{@html printed?.html ?? 'Printing…'}{/if}
+    {#if failure}<span class="pencil-red">{failure}</span>{:else}{@html printed?.html ??
+        (rows.length ? 'Printing…' : '…')}{/if}
   </p>
   <p class="small-label">{style}. The style puts several works in its own order where it has one.</p>
   <ol class="works" aria-label="Works cited">

@@ -1,12 +1,10 @@
 <script lang="ts">
-  import { createVirtualizer } from '@tanstack/svelte-virtual';
-  import { get } from 'svelte/store';
   import { untrack } from 'svelte';
   import { fieldName } from '$lib/core/source';
   import type { Answer, Differing, Here, ImportQuestion } from '$lib/server/services/imports';
   import { call } from './client';
   import { attempt } from './toasts.svelte';
-  import { measuring } from './virtual-rows';
+  import { virtualRows } from './virtual-rows.svelte';
 
   /** The entries of an import that are in the library already, with what to do with each. */
   let { jobId, question }: { jobId: string; question: ImportQuestion } = $props();
@@ -41,18 +39,11 @@
 
   // A file may hold thousands of what is here: only the rows in view are on the page.
   let scroller: HTMLElement | undefined = $state();
-  const virtual = createVirtualizer<HTMLElement, HTMLElement>({
-    count: 0,
-    getScrollElement: () => scroller ?? null,
-    estimateSize: () => 66,
-    overscan: 6,
-    initialRect: { width: 800, height: 420 },
+  const { virtual, measure } = virtualRows({
+    scroller: () => scroller,
+    count: () => rows.length,
+    height: () => 66,
   });
-  $effect(() => {
-    const options = { count: rows.length, getScrollElement: () => scroller ?? null };
-    untrack(() => get(virtual).setOptions(options));
-  });
-  const measure = measuring(virtual);
 
   async function send() {
     busy = true;

@@ -2,9 +2,10 @@
   import { TYPE_LABELS, type CslType } from '$lib/core/source';
   import type { Counts } from '$lib/server/services/overview';
   import type { facetsOf } from '$lib/server/services/sources';
+  import FilterSelect from './FilterSelect.svelte';
+  import FindField from './FindField.svelte';
   import { narrow, narrowedBy } from './narrowing';
   import YearBars from './YearBars.svelte';
-  import FindField from './FindField.svelte';
 
   /** What narrows and orders the list of sources. */
   let {
@@ -25,28 +26,21 @@
 
 <div class="filters">
   <FindField what="sources" />
-  <select
-    class="chip"
-    class:on={narrowedBy('type')}
-    aria-label="Type"
-    value={narrowedBy('type')}
-    onchange={(e) => narrow({ type: e.currentTarget.value })}
-  >
-    <option value="">Any type</option>
-    {#each facets.types as { type, n } (type)}<option value={type}
-        >{TYPE_LABELS[type as CslType] ?? type} · {n}</option
-      >{/each}
-  </select>
-  <select
-    class="chip"
-    class:on={narrowedBy('tag')}
-    aria-label="Tag"
-    value={narrowedBy('tag')}
-    onchange={(e) => narrow({ tag: e.currentTarget.value })}
-  >
-    <option value="">Any tag</option>
-    {#each facets.tags as { tag, n } (tag)}<option value={tag}>{tag} · {n}</option>{/each}
-  </select>
+  <FilterSelect
+    name="type"
+    label="Type"
+    any="Any type"
+    options={facets.types.map(({ type, n }) => ({
+      value: type,
+      text: `${TYPE_LABELS[type as CslType] ?? type} · ${n}`,
+    }))}
+  />
+  <FilterSelect
+    name="tag"
+    label="Tag"
+    any="Any tag"
+    options={facets.tags.map(({ tag, n }) => ({ value: tag, text: `${tag} · ${n}` }))}
+  />
   <button
     class="chip"
     aria-pressed={narrowedBy('state') === 'findings'}

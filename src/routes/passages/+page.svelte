@@ -1,12 +1,13 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
+  import FilterSelect from '$lib/ui/FilterSelect.svelte';
+  import FindField from '$lib/ui/FindField.svelte';
   import TintSwatch from '$lib/ui/TintSwatch.svelte';
   import { openCiting } from '$lib/ui/citing.svelte';
   import { call, copyText } from '$lib/ui/client';
   import { narrow, narrowedBy } from '$lib/ui/narrowing';
   import { attempt, done } from '$lib/ui/toasts.svelte';
-  import FindField from '$lib/ui/FindField.svelte';
 
   let { data } = $props();
   const filtered = $derived([...page.url.searchParams.keys()].length > 0);
@@ -29,27 +30,18 @@
   >
   <span class="flex-1"></span>
   <FindField what="passages" />
-  <select
-    class="chip"
-    class:on={narrowedBy('kind')}
-    aria-label="Kind"
-    value={narrowedBy('kind')}
-    onchange={(e) => narrow({ kind: e.currentTarget.value })}
-  >
-    <option value="">Any kind</option>
-    {#each PASSAGE_KINDS as kind (kind)}<option value={kind}>{KIND_LABELS[kind]}</option>{/each}
-  </select>
-  <select
-    class="chip"
-    class:on={narrowedBy('tint')}
-    aria-label="Tint"
-    value={narrowedBy('tint')}
-    onchange={(e) => narrow({ tint: e.currentTarget.value })}
-  >
-    <option value="">Any tint</option>
-    {#each TINTS as tint (tint)}<option value={tint}>{tint.charAt(0).toUpperCase() + tint.slice(1)}</option
-      >{/each}
-  </select>
+  <FilterSelect
+    name="kind"
+    label="Kind"
+    any="Any kind"
+    options={PASSAGE_KINDS.map((kind) => ({ value: kind, text: KIND_LABELS[kind] }))}
+  />
+  <FilterSelect
+    name="tint"
+    label="Tint"
+    any="Any tint"
+    options={TINTS.map((tint) => ({ value: tint, text: tint.charAt(0).toUpperCase() + tint.slice(1) }))}
+  />
   <button
     class="chip"
     aria-pressed={Boolean(narrowedBy('lost'))}

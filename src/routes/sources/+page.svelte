@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { createVirtualizer } from '@tanstack/svelte-virtual';
   import { FileLinesOutline, QuoteOutline } from 'flowbite-svelte-icons';
   import { SvelteMap, SvelteSet } from 'svelte/reactivity';
   import { get } from 'svelte/store';
@@ -17,7 +16,7 @@
   import { call, debounce, isTyping } from '$lib/ui/client';
   import { narrow } from '$lib/ui/narrowing';
   import { attempt } from '$lib/ui/toasts.svelte';
-  import { measuring } from '$lib/ui/virtual-rows';
+  import { virtualRows } from '$lib/ui/virtual-rows.svelte';
 
   let { data } = $props();
 
@@ -45,23 +44,10 @@
   const referenceOf = (item: SourceItem) => item.reference ?? printed.get(keyOf(item));
   const filtered = $derived([...page.url.searchParams.keys()].some((k) => k !== 'sort'));
 
-  const virtual = createVirtualizer<HTMLElement, HTMLElement>({
-    count: 0,
-    getScrollElement: () => scroller ?? null,
-    estimateSize: () => 74,
-    overscan: 8,
-    initialRect: { width: 1000, height: 620 },
-  });
-  $effect(() => {
-    const count = data.total;
-    const small = columns;
-    untrack(() =>
-      get(virtual).setOptions({
-        count,
-        getScrollElement: () => scroller ?? null,
-        estimateSize: () => (small ? 37 : 74),
-      }),
-    );
+  const { virtual, measure } = virtualRows({
+    scroller: () => scroller,
+    count: () => data.total,
+    height: () => (columns ? 37 : 74),
   });
   $effect(() => {
     void data.items;
@@ -103,7 +89,6 @@
     if (items.some((i) => !referenceOf(i) && !asked.has(keyOf(i)))) void printMissing(items);
   });
 
-  const measure = measuring(virtual);
   function toggle(id: string) {
     if (!chosen.delete(id)) chosen.add(id);
   }

@@ -20,7 +20,7 @@ import { fileSources, findProject } from '../repositories/projects';
 import { findSource, getSource, insertSource, sourceByKey, updateSource } from '../repositories/sources';
 import { inTurn } from '../turns';
 import { read } from '../workers/pools';
-import { doublesOf } from './capture';
+import { alike, doublesOf } from './capture';
 import { inBrief } from './import-reports';
 import { binSources, undoRevision } from './sources';
 
@@ -226,12 +226,12 @@ async function hereAlready(
   ctx: Context,
   { key, record }: ReadEntry,
 ): Promise<Pick<Here, 'of' | 'reason' | 'sure' | 'merging'> | undefined> {
-  const doubles = await doublesOf(ctx, record);
+  const doubles = await alike(ctx, record);
   const keyed = key ? await sourceByKey(ctx, key) : undefined;
-  const double = doubles.find((d) => d.id === keyed) ?? doubles.find((d) => d.sure) ?? doubles[0];
-  const id = double?.id ?? keyed;
-  if (!id) return undefined;
-  const source = await getSource(ctx, id);
+  const double = doubles.find((d) => d.source.id === keyed) ?? doubles.find((d) => d.sure) ?? doubles[0];
+  const source = double?.source ?? (keyed ? await findSource(ctx, keyed) : undefined);
+  if (!source) return undefined;
+  const { id } = source;
   const merging = mergingOf(source.record, record);
   const { adds, replaces, keeps } = merging;
   const nothingElse = adds.length + replaces.length + keeps.length === 0;

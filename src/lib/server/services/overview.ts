@@ -26,16 +26,9 @@ const one = (rows: unknown) => (rows as [{ n: number }])[0].n;
 /** The counts of the path, for the library or a project. */
 export async function countsOf(ctx: Context, projectId?: string): Promise<Counts> {
   const filter = projectId ? { projectId } : {};
-  const livePassages = scoped(ctx, 'passage')
-    .join('source', 'source.id', 'passage.source_id')
-    .whereNull('passage.binned')
-    .whereNull('source.binned')
-    .whereNull('source.merged_into');
-  if (projectId)
-    void livePassages.whereIn(
-      'passage.source_id',
-      ctx.db('filing').where({ project_id: projectId }).select('source_id'),
-    );
+  const livePassages = living(ctx, filter)
+    .join('passage', 'passage.source_id', 'source.id')
+    .whereNull('passage.binned');
   const kept = (table: 'lead' | 'note') => {
     const query = scoped(ctx, table).whereNull('binned');
     if (projectId) void query.where('project_id', projectId);

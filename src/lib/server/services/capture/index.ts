@@ -31,7 +31,7 @@ import { gather, gatherListed } from './gather';
 import { doublesOf, keepAsCopy, keepNew, presetOf, tickLead } from './keep';
 import type { CaptureInput, CaptureResult, Choice, Doing, Gathered, Held, Into } from './types';
 
-export { doublesOf } from './keep';
+export { alike, doublesOf } from './keep';
 export { fetchCopy } from './gather';
 export type { CaptureInput, CaptureResult, Choice, Into } from './types';
 

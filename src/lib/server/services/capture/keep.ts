@@ -14,7 +14,13 @@ import { insertPassage } from '../../repositories/passages';
 import { getPreset, type Preset } from '../../repositories/presets';
 import { fileSources, findProject } from '../../repositories/projects';
 import { placeSource } from '../../repositories/sections';
-import { getSource, insertSource, sourcesWithKeys, updateSource } from '../../repositories/sources';
+import {
+  getSource,
+  insertSource,
+  sourcesWithKeys,
+  updateSource,
+  type Source,
+} from '../../repositories/sources';
 import type { CaptureInput, Double, Gathered, Into } from './types';
 
 interface FoundDouble extends Double {
@@ -22,7 +28,10 @@ interface FoundDouble extends Double {
 }
 
 /** Living sources that a record looks the same as, by the keys they share; `sure` when nothing speaks against it. */
-export async function doublesOf(ctx: Context, record: SourceRecord, except?: string): Promise<FoundDouble[]> {
+export async function alike(
+  ctx: Context,
+  record: SourceRecord,
+): Promise<{ source: Source; reason: string; sure: boolean }[]> {
   const keys = keysOf(record);
   const value = (prefix: string) => keys.find((k) => k.startsWith(prefix))?.slice(prefix.length);
   // What shares an ISBN is the same work only under the same title, and is found by that.
@@ -32,15 +41,20 @@ export async function doublesOf(ctx: Context, record: SourceRecord, except?: str
     address_key: value('address '),
   });
   return found
-    .filter((s) => s.id !== except)
-    .map((s) => ({ source: s, judgement: compare(record, s.record) }))
+    .map((source) => ({ source, judgement: compare(record, source.record) }))
     .filter(({ judgement }) => judgement.verdict !== 'different')
     .map(({ source, judgement }) => ({
-      id: source.id,
-      label: shortLabel(source.record),
+      source,
       reason: judgement.reasons.join(', ') || 'alike',
       sure: judgement.verdict === 'same',
     }));
+}
+
+/** The same, as it is kept and said: by id and label. */
+export async function doublesOf(ctx: Context, record: SourceRecord, except?: string): Promise<FoundDouble[]> {
+  return (await alike(ctx, record))
+    .filter(({ source }) => source.id !== except)
+    .map(({ source, ...said }) => ({ id: source.id, label: shortLabel(source.record), ...said }));
 }
 
 /** The preset of a capture, if it names one that is still there. */
