@@ -7,7 +7,7 @@ const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as {
 };
 const external = [...Object.keys(dependencies), ...builtinModules, ...builtinModules.map((m) => `node:${m}`)];
 
-/** Builds what runs outside the application bundle: the server's worker threads and the command line. */
+/** Builds what runs outside the application bundle: the server's worker threads, the processes that read documents, and the command line. */
 export default defineConfig({
   publicDir: false,
   build: {
@@ -19,7 +19,7 @@ export default defineConfig({
       external: (id) => external.some((name) => id === name || id.startsWith(`${name}/`)),
       input: {
         citing: 'src/lib/server/workers/citing.worker.ts',
-        reading: 'src/lib/server/workers/reading.worker.ts',
+        reading: 'src/lib/reading/apart/child.ts',
         retexa: 'src/cli/retexa.ts',
       },
       output: {

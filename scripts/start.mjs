@@ -4,6 +4,9 @@ const port = process.env.RETEXA_PORT ?? '5180';
 process.env.HOST = host;
 process.env.PORT = port;
 process.env.ORIGIN = process.env.RETEXA_ORIGIN ?? `http://${host}:${port}`;
-process.env.BODY_SIZE_LIMIT = process.env.RETEXA_BODY_LIMIT ?? '48M';
+// How much is taken is told in words by the application itself.
+process.env.BODY_SIZE_LIMIT = 'Infinity';
+// Requests under way are given so long to be finished when the server is told to end.
+process.env.SHUTDOWN_TIMEOUT ??= '5';
 await import('../build/index.js');
 console.log(`Retexa is at ${process.env.ORIGIN}`);

@@ -1,11 +1,14 @@
 import { randomBytes } from 'node:crypto';
-import type { Handle, HandleServerError } from '@sveltejs/kit';
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { defaultContext, knownContext } from '$lib/server/context';
 import { database, readingDatabase } from '$lib/server/db/open';
+import { endWithProcess } from '$lib/server/ending';
+import { checkAsking } from '$lib/server/http/who-asks';
 import { log } from '$lib/server/log';
 import { findProject } from '$lib/server/repositories/projects';
+import { Refusal } from '$lib/server/refusal';
 import { start } from '$lib/server/start';
-import { PROJECT_COOKIE } from './routes/answer';
+import { PROJECT_COOKIE, refused } from './routes/answer';
 
 /** What is asked by POST for the length of the question, and changes nothing. */
 const QUESTIONS = new Set([
@@ -17,8 +20,16 @@ const QUESTIONS = new Set([
   '/api/sources/[id]/preview',
 ]);
 
+export const init: ServerInit = () => endWithProcess();
+
 /** Resolves who asks, in which library, and which project is chosen: the one place that does. */
 export const handle: Handle = async ({ event, resolve }) => {
+  try {
+    checkAsking(event.request);
+  } catch (e) {
+    if (e instanceof Refusal) return refused(e);
+    throw e;
+  }
   await start();
   // What only reads, and who asks, is read beside the connection that writes: pages are answered, and a request to stop
   // long work gets through, while a long transaction is under way.
@@ -34,6 +45,7 @@ export const handle: Handle = async ({ event, resolve }) => {
   const response = await resolve(event);
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'no-referrer');
+  response.headers.set('cross-origin-resource-policy', 'same-origin');
   return response;
 };
 

@@ -1,11 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { readDocument, reconcile, recordOf } from '../lib/core/capture';
+import { fileURLToPath } from 'node:url';
+import { reconcile, recordOf } from '../lib/core/capture';
 import { fromLeaves, printedLabels, type DocumentData, type Leaf } from '../lib/core/documents';
-import { alternativesOf, makeCitekey, originOf, toCsl, type SourceRecord } from '../lib/core/source';
-import { openPage } from '../lib/reading/page';
-import { drawLeaf, readPdfText } from '../lib/reading/pdf';
-import { endRecogniser, recognise } from '../lib/reading/scan';
+import {
+  alternativesOf,
+  makeCitekey,
+  originOf,
+  tidiedRecord,
+  toCsl,
+  type SourceRecord,
+} from '../lib/core/source';
+import { readers, type Readers } from '../lib/reading/apart';
 import { sniffBytes } from '../lib/reading/sniff';
 import { Unusable } from './unusable';
 
@@ -19,7 +25,8 @@ export interface ReadWork {
   alternatives: Record<string, { kind: string; value: unknown; why?: string }[]>;
 }
 
-function shown(record: SourceRecord): ReadWork {
+function shown(given: SourceRecord): ReadWork {
+  const { record } = tidiedRecord(given);
   const origins: ReadWork['origins'] = {};
   const alternatives: ReadWork['alternatives'] = {};
   for (const field of Object.keys(record.retexa.origins)) {
@@ -42,14 +49,14 @@ function shown(record: SourceRecord): ReadWork {
   };
 }
 
-function fromPage(
+async function fromPage(
+  { read }: Readers,
   bytes: Uint8Array,
   address: string | undefined,
   now: string,
-): ReadWork & { list?: ReadWork[] } {
+): Promise<ReadWork & { list?: ReadWork[] }> {
   const base = address ?? 'https://address-not-known.invalid/';
-  const document = openPage(bytes, 'text/html', base);
-  const { candidates, list } = readDocument(document, base);
+  const { candidates, list } = await read({ task: 'page', bytes, contentType: '', address: base });
   const record = address
     ? recordOf(candidates, address, now)
     : reconcile(
@@ -60,7 +67,7 @@ function fromPage(
   return { ...shown(record), ...(list.length ? { list: list.map((w) => shown(w.record)) } : {}) };
 }
 
-async function fromLeavesOf(
+function fromLeavesOf(
   leaves: Leaf[],
   given: string[] | null,
   data: DocumentData,
@@ -71,10 +78,15 @@ async function fromLeavesOf(
   return shown(address ? recordOf(candidates, address, now) : reconcile(candidates, undefined, now));
 }
 
-async function fromPdf(bytes: Uint8Array, address: string | undefined, now: string): Promise<ReadWork> {
-  const { leaves, labels, data, scanned } = await readPdfText(bytes);
+async function fromPdf(
+  { read }: Readers,
+  bytes: Uint8Array,
+  address: string | undefined,
+  now: string,
+): Promise<ReadWork> {
+  const { leaves, labels, data, scanned } = await read({ task: 'pdf', bytes });
   for (const leaf of scanned.slice(0, MOST_RECOGNISED))
-    leaves[leaf] = (await recognise(await drawLeaf(bytes, leaf + 1, 2_200))).leaf;
+    leaves[leaf] = (await read({ task: 'scan', bytes, leaf })).leaf;
   return fromLeavesOf(leaves, labels, data, address, now);
 }
 
@@ -97,19 +109,22 @@ export async function read(file: string, address: string | undefined): Promise<o
   if (bytes.length === 0) throw new Unusable(`${basename(file)} is empty.`);
   const now = new Date().toISOString();
   const kind = sniffBytes(bytes);
+  const apart = readers(fileURLToPath(new URL('../workers/reading.js', import.meta.url)));
   try {
-    if (kind === 'pdf') return await fromPdf(bytes, address, now);
-    if (kind.startsWith('image/'))
-      return await fromLeavesOf([(await recognise(bytes)).leaf], null, { info: {}, xmp: {} }, address, now);
+    if (kind === 'pdf') return await fromPdf(apart, bytes, address, now);
+    if (kind.startsWith('image/')) {
+      const { leaf } = await apart.read({ task: 'scan', bytes });
+      return fromLeavesOf([leaf], null, { info: {}, xmp: {} }, address, now);
+    }
     if (
       kind === 'html' ||
       (kind === 'text' && /<\w+[^>]*>/.test(new TextDecoder().decode(bytes.subarray(0, 4_096))))
     )
-      return fromPage(bytes, address, now);
+      return await fromPage(apart, bytes, address, now);
   } catch (error) {
     throw new Unusable(`${basename(file)}: ${(error as Error).message}`);
   } finally {
-    await endRecogniser();
+    await apart.close();
   }
   throw new Unusable(`${basename(file)} is neither a page, a PDF nor a picture of a page.`);
 }

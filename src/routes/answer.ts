@@ -2,6 +2,8 @@ import { error, json, type RequestEvent, type RequestHandler } from '@sveltejs/k
 import { z } from 'zod';
 import { ANNOTATION_KINDS } from '$lib/core/citing';
 import type { Context } from '$lib/server/context';
+import { bodyOf, parsedJson } from '$lib/server/http/bodies';
+import { MOST_BYTES, MOST_JSON } from '$lib/server/limits';
 import { Refusal } from '$lib/server/refusal';
 
 export const PROJECT_COOKIE = 'retexa-project';
@@ -21,25 +23,53 @@ export function refused(e: Refusal): Response {
   return json({ message: e.message, details: e.details }, { status: e.status });
 }
 
+/** A value the request gives, held against its schema; refuses with a line for each problem. */
+function checked<S extends z.ZodType>(schema: S, raw: unknown): z.infer<S> {
+  const given = schema.safeParse(raw);
+  if (given.success) return given.data;
+  const details = given.error.issues.map((i) => `${i.path.join(' › ') || 'body'}: ${i.message}`);
+  throw new Refusal(422, 'The request could not be understood:', details);
+}
+
+/** A value in JSON in the request's address, such as what goes with a file that is the body. */
+export const inAddress = <S extends z.ZodType>(url: URL, name: string, schema: S): z.infer<S> =>
+  checked(schema, parsedJson(url.searchParams.get(name) ?? '{}').value);
+
+async function refusing(work: () => Promise<Response>): Promise<Response> {
+  try {
+    return await work();
+  } catch (e) {
+    if (e instanceof Refusal) return refused(e);
+    throw e;
+  }
+}
+
+/** Told in an answer when characters were taken out of what was sent. */
+const TAKEN_OUT = 'x-taken-out';
+
 /** A handler that validates a JSON body, calls `work`, and answers JSON; refusals become their status and words. */
 export function answer<S extends z.ZodType, T>(
   schema: S,
   work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
 ): RequestHandler {
-  return async (event) => {
-    try {
-      const raw: unknown = await event.request.json().catch(() => undefined);
-      const body = schema.safeParse(raw);
-      if (!body.success) {
-        const details = body.error.issues.map((i) => `${i.path.join(' › ') || 'body'}: ${i.message}`);
-        throw new Refusal(422, 'The request could not be understood:', details);
-      }
-      return json((await work(body.data, event.locals.ctx, event)) ?? {});
-    } catch (e) {
-      if (e instanceof Refusal) return refused(e);
-      throw e;
-    }
-  };
+  return (event) =>
+    refusing(async () => {
+      const bytes = await bodyOf(event.request, /^application\/json$/, MOST_JSON);
+      const { value, takenOut } = parsedJson(new TextDecoder().decode(bytes));
+      const result = (await work(checked(schema, value), event.locals.ctx, event)) ?? {};
+      return json(result, takenOut ? { headers: { [TAKEN_OUT]: 'characters' } } : {});
+    });
+}
+
+/** A handler whose body is a file; what goes with it is in the address. Answers JSON; refusals become their status and words. */
+export function answerFile<T>(
+  work: (bytes: Uint8Array, ctx: Context, event: RequestEvent) => Promise<T>,
+  types = /^application\/octet-stream$/,
+): RequestHandler {
+  return (event) =>
+    refusing(async () =>
+      json(await work(await bodyOf(event.request, types, MOST_BYTES), event.locals.ctx, event)),
+    );
 }
 
 /** The id in a route's address. */
@@ -60,10 +90,6 @@ export const setting = z.object({
   group: z.enum(['kind', 'section']).optional(),
   annotate: z.array(z.enum(ANNOTATION_KINDS)).optional(),
 });
-
-/** The bytes of a request's body. */
-export const bytesOf = async (request: Request): Promise<Uint8Array> =>
-  new Uint8Array(await request.arrayBuffer());
 
 /** A kept file as an answer that never runs in the page, with the one byte range asked for (RFC 9110, 14). */
 export function fileAnswer(bytes: Buffer, mediaType: string, request: Request, name?: string): Response {

@@ -28,6 +28,6 @@ export function filterOf(url: URL, locals: App.Locals): { filter: SourceFilter; 
       ...(from !== undefined ? { from } : {}),
       ...(to !== undefined ? { to } : {}),
     },
-    sort: sort in SORTS ? (sort as Sort) : 'author',
+    sort: Object.hasOwn(SORTS, sort) ? (sort as Sort) : 'author',
   };
 }

@@ -2,7 +2,9 @@ import DOMPurify from 'dompurify';
 import { JSDOM } from 'jsdom';
 import { readDocument, type PageReading } from '../core/capture';
 import { textOf } from '../core/passages';
-import { nfc } from '../core/text';
+import { withoutPassword } from '../core/source';
+import { nfc, withoutControls } from '../core/text';
+import { unmarkedUtf16 } from './sniff';
 const TAGS =
   'a abbr address article aside b bdi bdo blockquote br caption cite code col colgroup dd del details dfn div dl dt em figcaption figure footer h1 h2 h3 h4 h5 h6 header hr i img ins kbd li main mark ol p pre q rp rt ruby s samp section small span strong sub summary sup table tbody td tfoot th thead time tr u ul var wbr'.split(
     ' ',
@@ -42,8 +44,9 @@ function settleSpace(root: Element): void {
   const texts: Text[] = [];
   while (walker.nextNode()) texts.push(walker.currentNode as Text);
   for (const text of texts) {
-    if (text.parentElement?.closest('pre')) text.data = nfc(text.data);
-    else text.data = nfc(text.data).replace(/[ \t\n\r\f]+/g, ' ');
+    const data = nfc(withoutControls(text.data));
+    if (text.parentElement?.closest('pre')) text.data = data;
+    else text.data = data.replace(/[ \t\n\r\f]+/g, ' ');
     const blank = text.data.trim() === '';
     const beside = [text.previousSibling, text.nextSibling];
     if (
@@ -76,15 +79,30 @@ export interface ReadPage extends PageReading {
   lang: string;
 }
 
-const openDom = (bytes: Uint8Array, contentType: string, address: string) =>
-  new JSDOM(Buffer.from(bytes), {
-    url: address,
-    contentType: /xml/.test(contentType) ? 'text/html' : contentType || 'text/html',
-  });
+const isUtf8 = (bytes: Uint8Array): boolean => {
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return true;
+  } catch {
+    return false;
+  }
+};
 
-/** A page's document, parsed and not run. */
-export const openPage = (bytes: Uint8Array, contentType: string, address: string): Document =>
-  openDom(bytes, contentType, address).window.document;
+/**
+ * The content type a page is parsed by. It is HTML whatever it was sent as. Where neither the header nor the page says the
+ * character set, it is UTF-8 when the bytes are that, as they are nearly always, and else what HTML falls back to.
+ */
+function typeOfPage(bytes: Uint8Array, contentType: string): string {
+  const told = /charset\s*=\s*"?([\w.:-]+)/i.exec(contentType)?.[1];
+  const unmarked = unmarkedUtf16(bytes);
+  const charset = unmarked ?? told;
+  if (charset) return `text/html; charset=${charset}`;
+  const head = Buffer.from(bytes.subarray(0, 2_048)).toString('latin1');
+  return !/<meta[^<>]*charset/i.test(head) && isUtf8(bytes) ? 'text/html; charset=utf-8' : 'text/html';
+}
+
+const openDom = (bytes: Uint8Array, contentType: string, address: string) =>
+  new JSDOM(Buffer.from(bytes), { url: address, contentType: typeOfPage(bytes, contentType) });
 
 /** Reads a page without running anything in it. */
 export function readPage({ bytes, contentType, address, linkHeader }: PageGiven): ReadPage {
@@ -100,7 +118,7 @@ export function readPage({ bytes, contentType, address, linkHeader }: PageGiven)
       if (!URL.canParse(href, address) || !/^https?:$/.test(new URL(href, address).protocol))
         node.removeAttribute('href');
       else {
-        node.setAttribute('href', new URL(href, address).href);
+        node.setAttribute('href', withoutPassword(new URL(href, address).href));
         node.setAttribute('target', '_blank');
         node.setAttribute('rel', 'noopener noreferrer nofollow');
       }

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import type { Worker } from 'tesseract.js';
 import type { Leaf } from '../core/documents';
 import { Unreadable } from './failure';
-import { MOST_PIXELS, pictureSize } from './sniff';
+import { isOpened, LONGEST_SIDE, MOST_PIXELS, pictureSize } from './sniff';
 
 const require = createRequire(import.meta.url);
 
@@ -35,9 +35,9 @@ async function prepared(bytes: Uint8Array): Promise<{ png: Buffer; width: number
     throw new Unreadable(
       'The picture is damaged or of a kind that cannot be opened. PNG, JPEG, WebP and GIF can.',
     );
-  if (size.width * size.height > MOST_PIXELS)
+  if (!isOpened(size))
     throw new Unreadable(
-      `The picture is ${size.width} × ${size.height} pixels; at most ${MOST_PIXELS / 1e6} million are opened.`,
+      `The picture is ${size.width} × ${size.height} pixels; at most ${MOST_PIXELS / 1e6} million are opened, and at most ${LONGEST_SIDE.toLocaleString('en')} a side.`,
     );
   const { loadImage, createCanvas } = await import('@napi-rs/canvas');
   const image = await loadImage(Buffer.from(bytes)).catch(() => {
@@ -56,11 +56,17 @@ async function prepared(bytes: Uint8Array): Promise<{ png: Buffer; width: number
   return { png: canvas.toBuffer('image/png'), width: canvas.width, height: canvas.height };
 }
 
+/** What was read in a picture: its text with places, and how sure the recogniser is of it, 0 to 100. */
+export interface Recognised {
+  leaf: Leaf;
+  sureness: number;
+}
+
 /**
  * Reads the text in a picture of a page, with places, as a leaf `width` points wide. Words the recogniser is unsure
  * of (under 30 of 100) are left out rather than guessed at; `sureness` is the mean of those kept.
  */
-export async function recognise(bytes: Uint8Array, width = 595): Promise<{ leaf: Leaf; sureness: number }> {
+export async function recognise(bytes: Uint8Array, width = 595): Promise<Recognised> {
   const picture = await prepared(bytes);
   clearTimeout(idle);
   recogniser ??= start();

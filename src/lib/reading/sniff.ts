@@ -16,6 +16,24 @@ const ascii = (bytes: Uint8Array, from: number, to: number) =>
   String.fromCharCode(...bytes.subarray(from, to));
 
 /**
+ * The byte order of text in UTF-16 that has no mark: every other byte of its beginning is zero, as in most text that has
+ * markup. `undefined` for anything else.
+ */
+export function unmarkedUtf16(bytes: Uint8Array): 'utf-16le' | 'utf-16be' | undefined {
+  const head = bytes.subarray(0, 256 - (bytes.length % 2));
+  if (head.length < 8) return undefined;
+  const zeros = [0, 0];
+  for (let i = 0; i < head.length; i++) if (head[i] === 0) zeros[i % 2]!++;
+  const half = head.length / 2;
+  if (zeros[1]! > half * 0.7 && zeros[0] === 0) return 'utf-16le';
+  return zeros[0]! > half * 0.7 && zeros[1] === 0 ? 'utf-16be' : undefined;
+}
+
+/** The tags with which bytes are taken for HTML, whatever they are called (WHATWG MIME Sniffing, 7.1), and a few more. */
+const HTML_START =
+  /^(?:\xef\xbb\xbf)?\s*(?:<!doctype html|<!--|<\?xml[^>]*>\s*<(?:!doctype html|html)|<(?:html|head|script|iframe|h[1-6]|div|font|table|a|style|title|b|body|br|p|meta|link|base|main|article|section|header|nav|span|ul|ol)[\s>/])/i;
+
+/**
  * Tells a file by its signature: WHATWG MIME Sniffing for HTML and pictures, ISO 32000 for PDF (the header may begin
  * within the first 1,024 bytes).
  */
@@ -34,14 +52,10 @@ export function sniffBytes(bytes: Uint8Array): Sniffed {
     (start.startsWith('RIFF') && start.slice(8, 12) === 'WAVE')
   )
     return 'audio';
-  if (
-    /^(?:\xef\xbb\xbf)?\s*(?:<!doctype html|<html|<head|<body|<!--|<\?xml[^>]*>\s*<(?:!doctype html|html))/i.test(
-      start,
-    )
-  )
-    return 'html';
-  if (bytes.subarray(0, 1_024).includes(0) && !start.startsWith('\xff\xfe') && !start.startsWith('\xfe\xff'))
-    return 'binary';
+  if (HTML_START.test(start)) return 'html';
+  const utf16 = /^(?:\xff\xfe|\xfe\xff)/.test(start) || unmarkedUtf16(bytes) !== undefined;
+  if (utf16) return HTML_START.test(start.replace(/^(?:\xff\xfe|\xfe\xff)|\0/g, '')) ? 'html' : 'text';
+  if (bytes.subarray(0, 1_024).includes(0)) return 'binary';
   return 'text';
 }
 
@@ -75,5 +89,10 @@ export function pictureSize(bytes: Uint8Array): { width: number; height: number 
   return undefined;
 }
 
-/** Most pixels of a picture that is opened: 50 million, a page scanned at 600 dpi. */
+/** Most pixels of a picture that is opened: 50 million, a page scanned at 600 dpi; and of one of its sides. */
 export const MOST_PIXELS = 50_000_000;
+export const LONGEST_SIDE = 30_000;
+
+/** Whether a picture of a size is opened. What its header says is believed only for refusing it. */
+export const isOpened = ({ width, height }: { width: number; height: number }): boolean =>
+  width > 0 && height > 0 && Math.max(width, height) <= LONGEST_SIDE && width * height <= MOST_PIXELS;

@@ -41,18 +41,23 @@ export const knowStyle = (style: OwnStyle): void => void brought.set(style.id, s
 export const forgetStyle = (id: string): void => void brought.delete(id);
 
 /** Whether the catalogue has a style. */
-export const isStyle = (id: string): boolean => brought.has(id) || Object.hasOwn(catalogue().styles, id);
+export const isStyle = (id: string): boolean =>
+  brought.has(id) || ownEntry(catalogue().styles, id) !== undefined;
+
+/** An entry of a table by a name from outside, which may be that of something every object has. */
+const ownEntry = <T>(table: Record<string, T>, name: string): T | undefined =>
+  Object.hasOwn(table, name) ? table[name] : undefined;
 
 /** A style by its id; refuses when the catalogue has none. */
 export function styleOf(id: string): CatalogueStyle {
-  const style = brought.get(id) ?? catalogue().styles[id];
+  const style = brought.get(id) ?? ownEntry(catalogue().styles, id);
   if (!style) throw new Refusal(422, `There is no style “${id}” in the catalogue. Choose another style.`);
   return style;
 }
 
 /** The asset file of a language's locale; refuses when there is none. */
 export function localeFile(id: string): string {
-  const file = catalogue().locales[id];
+  const file = ownEntry(catalogue().locales, id);
   if (!file)
     throw new Refusal(422, `There is no language “${id}” in the catalogue. Choose another language.`);
   return file;
@@ -100,7 +105,7 @@ export function findStyles(
 export const styleName = (id: string): string =>
   STYLES.some((s) => s.id === id)
     ? styleLabel(id)
-    : (brought.get(id)?.title ?? catalogue().styles[id]?.title ?? id);
+    : (brought.get(id)?.title ?? ownEntry(catalogue().styles, id)?.title ?? id);
 
 let offered: { id: string; label: string }[] | undefined;
 

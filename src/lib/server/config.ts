@@ -31,6 +31,18 @@ export const config = {
   get filesFolder(): string {
     return join(config.dataFolder, 'files');
   },
+  /** The address people open it at, when it is told one. */
+  get origin(): string | undefined {
+    const given = process.env.RETEXA_ORIGIN ?? process.env.ORIGIN;
+    return given && URL.canParse(given) ? new URL(given).origin : undefined;
+  },
+  /** Names it answers under besides this machine's own: that of its address and the one it listens at. */
+  get hosts(): Set<string> {
+    const names = [this.origin && new URL(this.origin).host, process.env.RETEXA_HOST];
+    return new Set(
+      names.filter((name) => name !== undefined && !/^(?:0\.0\.0\.0|::)$/.test(name)) as string[],
+    );
+  },
   /** Folder of the built worker threads and the style catalogue. */
   get buildFolder(): string {
     return resolve(process.env.RETEXA_BUILD ?? 'build');

@@ -2,6 +2,7 @@ import { database } from './db/open';
 import { sweepParts } from './files/store';
 import { log } from './log';
 import { endInterrupted } from './repositories/jobs';
+import { sweepShared } from './repositories/shared';
 import { knowOwnStyles } from './repositories/styles';
 import { sweepLeaving } from './services/bin';
 
@@ -14,6 +15,7 @@ export function start(): Promise<void> {
     const [swept, ended] = [await sweepParts(), await endInterrupted(db)];
     await knowOwnStyles(db);
     await sweepLeaving(db);
+    await sweepShared(db);
     if (swept || ended) log.warn({ swept, ended }, 'ended what an earlier run left in the middle');
   })();
   return started;

@@ -28,3 +28,7 @@ export function isHandedPage(data: unknown): data is HandedPage {
     /^https?:/.test(given.address)
   );
 }
+
+/** Whether a page handed over is of the origin that hands it over: another's address would make its words another's. */
+export const isOwnAddress = (page: HandedPage, origin: string): boolean =>
+  URL.canParse(page.address) && new URL(page.address).origin === origin;

@@ -9,6 +9,9 @@ export class ApiError extends Error {
   }
 }
 
+/** Called when the server took characters out of what was sent that no text holds. */
+export const takenOut = { tell: (): void => undefined };
+
 /** Calls the API with a JSON body (or a file's bytes) and gives its JSON answer. Throws an ApiError. */
 export async function call<T = unknown>(
   method: 'GET' | 'POST' | 'PATCH' | 'DELETE',
@@ -28,6 +31,7 @@ export async function call<T = unknown>(
   } catch {
     throw new ApiError(0, 'The server does not answer. What you typed is still here; try again in a moment.');
   }
+  if (response.headers.has('x-taken-out')) takenOut.tell();
   const answer = (await response.json().catch(() => ({}))) as T & { message?: string; details?: string[] };
   if (!response.ok)
     throw new ApiError(

@@ -1,4 +1,4 @@
-import { ApiError, call } from './client';
+import { ApiError, call, takenOut } from './client';
 
 export interface Toast {
   id: number;
@@ -61,3 +61,10 @@ export async function attempt<T>(action: () => Promise<T>): Promise<T | undefine
     return undefined;
   }
 }
+
+takenOut.tell = () =>
+  say({
+    text: 'Characters that cannot be shown were taken out of what you typed or pasted.',
+    details: [],
+    tone: 'trouble',
+  });

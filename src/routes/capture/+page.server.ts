@@ -1,5 +1,6 @@
 import type { PageServerLoad } from './$types';
 import { getPreset } from '$lib/server/repositories/presets';
+import { findShared } from '$lib/server/repositories/shared';
 import { getSource } from '$lib/server/repositories/sources';
 import { isCapture } from '$lib/server/services/capture';
 import { printedFields } from '$lib/server/services/printing';
@@ -10,7 +11,9 @@ export const load: PageServerLoad = async ({ url, locals, depends, parent }) => 
   depends('retexa:data');
   const { ctx } = locals;
   const get = (name: string) => url.searchParams.get(name)?.trim() ?? '';
-  const shared = get('text');
+  const waiting = get('shared') ? await findShared(ctx, get('shared')) : undefined;
+  const of = (name: 'url' | 'title' | 'text') => waiting?.[name].trim() || get(name);
+  const shared = of('text');
   // Phones put the address of a shared page into the text as often as into its own place.
   const inText = /https?:\/\/\S+/.exec(shared)?.[0];
   const preset = get('preset') ? await getPreset(ctx, get('preset')).catch(() => undefined) : undefined;
@@ -24,10 +27,11 @@ export const load: PageServerLoad = async ({ url, locals, depends, parent }) => 
   const { style } = await lookOf(locals);
   return {
     given: {
-      url: get('url') || (inText ?? ''),
-      title: get('title'),
+      url: of('url') || (inText ?? ''),
+      title: of('title'),
       selection: get('selection') || (inText ? '' : shared),
       handed: get('handed') === '1',
+      trouble: get('trouble'),
     },
     ...(preset ? { preset } : {}),
     ...(job ? { job } : {}),

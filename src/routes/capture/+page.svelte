@@ -9,7 +9,7 @@
   import Mark from '$lib/ui/Mark.svelte';
   import NoteEntry from '$lib/ui/NoteEntry.svelte';
   import RecordForm from '$lib/ui/RecordForm.svelte';
-  import { isHandedPage, type HandedPage } from '$lib/ui/bookmarklet';
+  import { isHandedPage, isOwnAddress, type HandedPage } from '$lib/ui/bookmarklet';
   import { ApiError, call } from '$lib/ui/client';
   import { intoOf, nowhere, type Going } from '$lib/ui/into.svelte';
   import { steps } from '$lib/ui/live.svelte';
@@ -23,7 +23,8 @@
   let text = $state(given.url || given.title);
   let selection = $state(given.selection);
   let handed = $state<HandedPage | undefined>();
-  let hint = $state('');
+  // svelte-ignore state_referenced_locally
+  let hint = $state(given.trouble);
   let going = $state<Going>(nowhere());
   let type = $state<CslType>('book');
   let title = $state('');
@@ -50,7 +51,11 @@
 
   onMount(() => {
     const hear = (event: MessageEvent) => {
-      if (!isHandedPage(event.data)) return;
+      if (!isHandedPage(event.data) || event.source !== window.opener) return;
+      if (!isOwnAddress(event.data, event.origin)) {
+        hint = 'The page that opened this window names an address that is not its own. It was not taken.';
+        return;
+      }
       handed = event.data;
       text = handed.address;
       if (handed.selection) selection = handed.selection;
@@ -240,7 +245,7 @@
         <label for="c-what">Address, DOI, ISBN or another number</label>
         <input id="c-what" class="field" bind:value={text} autocomplete="off" spellcheck="false" />
         {#if handed && text === handed.address}<p class="small-label">
-            The page is handed over as you see it: {handed.title}
+            {new URL(handed.address).host} hands this page over as you see it: {handed.title}
           </p>
         {:else if given.title && given.title !== text}<p class="small-label">{given.title}</p>{/if}
         {#if selection || handed}

@@ -1,10 +1,13 @@
+import { withoutTrailing } from '../text';
+
 /** Commands that cite, of LaTeX and its packages: `\cite`, `\citep*`, `\textcite`, `\autocites`, `\nocite` … */
-const COMMAND = /\\[A-Za-z]*[cC]ite[A-Za-z]*\*?/g;
+const COMMAND = /\\[A-Za-z]{0,40}[cC]ite[A-Za-z]{0,40}\*?/g;
 
 /** Keys in the arguments of a cite command, from where the command's name ends: `[see][12]{a,b}`, and of `\cites` several times. */
 function keysAfter(text: string, from: number): string[] {
   const keys: string[] = [];
-  const argument = /\s*(?:\[[^\]]*\]|\([^)]*\)|\{([^{}]*)\})/y;
+  // Bounded, so that arguments which are never closed are not looked through to the end of the text, each anew.
+  const argument = /\s{0,20}(?:\[[^\]]{0,500}\]|\([^)]{0,500}\)|\{([^{}]{0,5000})\})/y;
   argument.lastIndex = from;
   for (let m = argument.exec(text); m; m = argument.exec(text))
     if (m[1] !== undefined) keys.push(...m[1].split(','));
@@ -23,6 +26,6 @@ export function citedKeys(text: string): string[] {
   for (const m of text.matchAll(COMMAND))
     for (const key of keysAfter(text, m.index + m[0].length)) found.push([m.index, key.trim()]);
   for (const m of text.matchAll(MARKDOWN))
-    found.push([m.index, m[1] ?? m[2]!.replace(/[:.#$%&\-+?<>~/]+$/, '')]);
+    found.push([m.index, m[1] ?? withoutTrailing(m[2]!, ':.#$%&-+?<>~/')]);
   return [...new Set(found.sort(([a], [b]) => a - b).map(([, key]) => key))].filter((k) => k && k !== '*');
 }

@@ -100,7 +100,7 @@ export function markdownDocument(list: PrintedList, title: string): string {
         .replace(/^([-+])/, '\\$1'),
     annotation: (text) => `> ${runsToMarkdown([{ text: text.replace(/\s*\n\s*/g, ' ') }])}`,
   });
-  return `# ${title}\n\n${all.join('\n\n')}\n`;
+  return `# ${runsToMarkdown([{ text: title }])}\n\n${all.join('\n\n')}\n`;
 }
 
 /** A list as a LaTeX document; compiled by pdflatex, xelatex or lualatex with hyperref. */

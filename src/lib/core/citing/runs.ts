@@ -144,8 +144,11 @@ export function runsToRtf(runs: Run[]): string {
     .join('');
 }
 
-/** Characters that mean something to Markdown where they stand. Source: CommonMark 0.31, 2.4 Backslash escapes. */
-const MARKDOWN = /[\\`*_{}[\]<>#~|^]/g;
+/**
+ * Characters that mean something to Markdown where they stand (CommonMark 0.31, 2.4 Backslash escapes), `$` and `@` to those
+ * of its dialects that know maths and citations.
+ */
+const MARKDOWN = /[\\`*_{}[\]<>#~|^$&@]/g;
 
 /** A look around text, its white space left outside, where Markdown wants it. */
 const around = (text: string, before: string, after = before) => {
@@ -181,6 +184,14 @@ const LATEX: Record<string, string> = {
 }; // prettier-ignore
 const inLatex = (text: string) => text.replace(/[\\&%$#_{}~^\u00a0–—]/g, (c) => LATEX[c] ?? c);
 
+/**
+ * An address as an argument of `\\url` that may itself stand in an argument, where TeX has read it before `\\url` does: what
+ * no address may hold is percent-encoded (RFC 3986, 2), most of all `^`, since `^^5c` would become a backslash (The TeXbook,
+ * chapter 8).
+ */
+const addressInLatex = (address: string) =>
+  address.replace(/[\\^{}`|\u00a0]/g, encodeURIComponent).replace(/[%#]/g, '\\$&');
+
 /** Runs as LaTeX in UTF-8; addresses in `\url`, for the hyperref or url package. */
 export function runsToLatex(runs: Run[]): string {
   return runs
@@ -188,7 +199,7 @@ export function runsToLatex(runs: Run[]): string {
       let from = 0;
       let text = '';
       for (const m of r.text.matchAll(ADDRESS)) {
-        text += `${inLatex(r.text.slice(from, m.index))}\\url{${m[0].replace(/[%#{}\\]/g, '\\$&')}}`;
+        text += `${inLatex(r.text.slice(from, m.index))}\\url{${addressInLatex(m[0])}}`;
         from = m.index + m[0].length;
       }
       text += inLatex(r.text.slice(from));

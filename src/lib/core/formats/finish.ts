@@ -6,6 +6,8 @@ import {
   plainlyRecord,
   problemsOf,
   sourceRecord,
+  takenOutOf,
+  tidied,
   type NameVariable,
   type Seen,
   type SourceRecord,
@@ -26,6 +28,12 @@ export function finish(
 ): { entry?: ReadEntry; skipped?: Skipped } {
   // Files give a DOI as an address as often as bare; styles set the resolver before it themselves.
   if (typeof fields.DOI === 'string') fields.DOI = bareDoi(fields.DOI);
+  const clean = tidied(fields) as typeof fields;
+  if (clean !== fields) {
+    const touched = Object.keys(fields).filter((f) => clean[f as 'title'] !== fields[f as 'title']);
+    entry.notes.push(...takenOutOf(touched));
+    fields = clean;
+  }
   const origins: Record<string, Seen[]> = {};
   for (const [field, value] of Object.entries(fields))
     if (field !== 'retexa' && field !== 'custom') origins[field] = [{ kind: 'file', value, at: FILE_TIME }];

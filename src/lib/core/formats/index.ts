@@ -61,9 +61,10 @@ export function writeFormat(name: FormatName, items: WriteItem[]): WriteResult {
 export function sniff(text: string, fileName = ''): ReadableName | undefined {
   const start = text.slice(0, 20_000).replace(/^\uFEFF/, '');
   if (/^\s*[[{]/.test(start) && !/^\s*\{\\rtf/.test(start)) return 'csl-json';
-  if (/^\s*TY {1,2}- /m.test(start)) return 'ris';
+  if (/^[ \t]*TY {1,2}- /m.test(start)) return 'ris';
   if (/^PMID ?- ?\d/m.test(start)) return 'medline';
-  if (/^\s*@\s*[a-z]+\s*[{(]/im.test(start)) return looksLikeBiblatex(text) ? 'biblatex' : 'bibtex';
+  if (/^[ \t]*@[ \t]*[a-z]+\s{0,20}[{(]/im.test(start))
+    return looksLikeBiblatex(text) ? 'biblatex' : 'bibtex';
   if (/<(?:\w+:)?mods[\s>]/.test(start)) return 'mods';
   if (/<(?:\w+:)?(?:leader|datafield)[\s>]/.test(start)) return 'marcxml';
   if (/ctx_ver=Z39\.88-2004/.test(start)) return 'coins';

@@ -77,22 +77,25 @@ function partOf(part: CitekeyPart, record: SourceRecord): string {
   }
 }
 
-/**
- * A citekey by a pattern, in ASCII. `taken` tells whether a key is in use; letters are appended until one is free. A
- * pattern that gives nothing for a record gives `source`.
- */
+/** The citekey a pattern gives a record, in ASCII, before it is looked at whether it is free; `source` when it gives nothing. */
+export const citekeyStem = (record: SourceRecord, { parts, between }: CitekeyPattern): string =>
+  parts
+    .map((part) => partOf(part, record))
+    .filter(Boolean)
+    .join(between) || 'source';
+
+/** The nth citekey of a stem: 0 is the stem itself, 1 has an `a` behind it, 27 `aa`. */
+export const nthCitekey = (stem: string, n: number): string => (n === 0 ? stem : stem + suffix(n));
+
+/** A citekey by a pattern. `taken` tells whether a key is in use; letters are appended until one is free. */
 export function makeCitekey(
   record: SourceRecord,
   taken: (key: string) => boolean,
-  { parts, between }: CitekeyPattern = USUAL_CITEKEY,
+  pattern: CitekeyPattern = USUAL_CITEKEY,
 ): string {
-  const base =
-    parts
-      .map((part) => partOf(part, record))
-      .filter(Boolean)
-      .join(between) || 'source';
+  const stem = citekeyStem(record, pattern);
   for (let n = 0; ; n++) {
-    const key = n === 0 ? base : base + suffix(n);
+    const key = nthCitekey(stem, n);
     if (!taken(key)) return key;
   }
 }

@@ -212,3 +212,7 @@ export function recogniseLines(input: string): Given[] | undefined {
   const given = lines.map(recognise);
   return given.every((g) => g.kind !== 'text') ? given : undefined;
 }
+
+/** An address without the user name and password it may carry (RFC 3986, 3.2.1); other text as it is. */
+export const withoutPassword = (address: string): string =>
+  address.includes('@') ? address.replace(/^(\s*(?:https?|ftp):\/\/)[^/?#\s]*@/i, '$1') : address;

@@ -8,6 +8,9 @@ export {
   ORIGIN_KINDS,
   problemsOf,
   sourceRecord,
+  takenOutOf,
+  tidied,
+  tidiedRecord,
   toCsl,
   type CslDate,
   type CslItem,
@@ -48,6 +51,7 @@ export {
   issnText,
   recognise,
   recogniseLines,
+  withoutPassword,
   type Given,
 } from './identifiers';
 export {
@@ -67,7 +71,9 @@ export {
   CITEKEY_BETWEEN,
   CITEKEY_PART_LABELS,
   CITEKEY_PARTS,
+  citekeyStem,
   makeCitekey,
+  nthCitekey,
   USUAL_CITEKEY,
   type CitekeyPart,
   type CitekeyPattern,

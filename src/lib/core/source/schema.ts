@@ -1,9 +1,15 @@
 import { z } from 'zod';
 import { CSL_TYPES, DATE_VARIABLES, NAME_VARIABLES, NUMBER_VARIABLES, TEXT_VARIABLES } from './variables';
-import { nfc } from '../text';
+import { withoutPassword } from './identifiers';
+import { hasControls, nfc, withoutControls } from '../text';
 
 const LONG = new Set<string>(['abstract', 'annote', 'note', 'references', 'keyword']);
-const text = (max: number) => z.string().max(max).transform(nfc);
+const text = (max: number) =>
+  z
+    .string()
+    .max(max)
+    .transform((t) => nfc(withoutControls(t)));
+const address = text(8_000).transform(withoutPassword);
 const line = text(4_000);
 
 /** A creator in CSL-JSON: `family` and `given` with their particles and suffix, or one `literal` name. */
@@ -75,7 +81,7 @@ export type OriginKind = z.infer<typeof originKind>;
 export const seen = z.strictObject({
   kind: originKind,
   value: z.unknown(),
-  address: text(4_000).optional(),
+  address: text(4_000).transform(withoutPassword).optional(),
   at: z.string().max(40),
   why: text(400).optional(),
 });
@@ -96,7 +102,7 @@ const shape = <K extends readonly string[], T extends z.ZodType>(keys: K, of: (k
 /** The record of a source: a CSL-JSON item without its `id`, and ours under `retexa`. */
 export const sourceRecord = z.strictObject({
   type: z.enum(CSL_TYPES),
-  ...shape(TEXT_VARIABLES, (k) => text(LONG.has(k) ? 100_000 : 8_000)),
+  ...shape(TEXT_VARIABLES, (k) => (k === 'URL' ? address : text(LONG.has(k) ? 100_000 : 8_000))),
   ...shape(NUMBER_VARIABLES, () => line),
   ...shape(NAME_VARIABLES, () => z.array(cslName).max(2_000)),
   ...shape(DATE_VARIABLES, () => cslDate),
@@ -106,9 +112,12 @@ export const sourceRecord = z.strictObject({
 export type SourceRecord = z.infer<typeof sourceRecord>;
 
 const plainText = (value: unknown, max: number): boolean =>
-  typeof value === 'string' && value.length <= max && (/^[\0-\x7f]*$/.test(value) || value === nfc(value));
+  typeof value === 'string' &&
+  value.length <= max &&
+  (/^[\t\n\r -~]*$/.test(value) || (value === nfc(value) && !hasControls(value)));
 const ofKind = new Map<string, (value: unknown) => boolean>([
   ...TEXT_VARIABLES.map((k) => [k, (v: unknown) => plainText(v, LONG.has(k) ? 100_000 : 8_000)] as const),
+  ['URL', (v: unknown) => plainText(v, 8_000) && withoutPassword(v as string) === v] as const,
   ...NUMBER_VARIABLES.map((k) => [k, (v: unknown) => plainText(v, 4_000)] as const),
   ...NAME_VARIABLES.map((k) => [k, plainNames] as const),
   ...DATE_VARIABLES.map((k) => [k, plainDate] as const),
@@ -165,8 +174,38 @@ export type CslItem = Omit<SourceRecord, 'retexa'> & { id: string };
 /** The CSL-JSON item of a record. Its dates keep `edtf`, which files write as the date itself. */
 export function toCsl(id: string, record: SourceRecord): CslItem {
   const { retexa: _ours, ...item } = record;
-  return { id, ...item };
+  return { id, ...(tidied(item) as typeof item) };
 }
+
+/**
+ * A value with its texts as they may be kept and written: without characters that are no text, addresses without a
+ * password. The same value when there is nothing to take out.
+ */
+export function tidied(value: unknown): unknown {
+  if (typeof value === 'string') return withoutPassword(withoutControls(value));
+  if (typeof value !== 'object' || value === null) return value;
+  let next: Record<string, unknown> | unknown[] | undefined;
+  for (const [key, part] of Object.entries(value)) {
+    const clean = tidied(part);
+    if (clean === part) continue;
+    next ??= Array.isArray(value) ? [...(value as unknown[])] : { ...value };
+    (next as Record<string, unknown>)[key] = clean;
+  }
+  return next ?? value;
+}
+
+/** A record with its texts as they may be kept, and the fields something was taken out of. */
+export function tidiedRecord(record: SourceRecord): { record: SourceRecord; fields: string[] } {
+  const clean = tidied(record) as SourceRecord;
+  const fields = Object.keys(record).filter(
+    (k) => k !== 'retexa' && clean[k as keyof SourceRecord] !== record[k as keyof SourceRecord],
+  );
+  return { record: clean, fields };
+}
+
+/** What is told of fields something was taken out of; nothing when there are none. */
+export const takenOutOf = (fields: string[]): string[] =>
+  fields.length ? [`characters that are no text, or a password, were taken out of ${fields.join(', ')}`] : [];
 
 /** An empty record of a type. */
 export function emptyRecord(type: SourceRecord['type']): SourceRecord {

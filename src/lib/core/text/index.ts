@@ -3,3 +3,5 @@ export { excerpt, type Excerpt } from './excerpt';
 export { codePointLength, toCodePoint, toCodeUnit, sliceCodePoints } from './units';
 export { isShouting, sentenceCase } from './case';
 export { similarity, wordsOf, longestSharedRun, type SharedRun } from './similarity';
+export { hasControls, withoutControls } from './controls';
+export { withoutTrailing } from './trailing';

@@ -11,10 +11,14 @@ export interface Target {
   standIn: boolean;
 }
 
+/** The one block of IPv6 that is given out for the public internet (IANA, IPv6 Global Unicast Address Assignments). */
+const GLOBAL = ipaddr.IPv6.parseCIDR('2000::/3');
+
 /** Whether an IP address belongs to the public internet; loopback, private, link-local, metadata and reserved do not. */
 export function isPublicAddress(ip: string): boolean {
   try {
-    return ipaddr.process(ip).range() === 'unicast';
+    const address = ipaddr.process(ip);
+    return address.range() === 'unicast' && (address.kind() === 'ipv4' || address.match(GLOBAL));
   } catch {
     return false;
   }
@@ -33,7 +37,7 @@ function standInFor(host: string): StandIn | undefined {
  * addresses is refused if any of them is not public.
  */
 export async function targetOf(url: URL): Promise<Target> {
-  const host = url.hostname.replace(/^\[|\]$/g, '').toLowerCase();
+  const host = url.hostname.replace(/^\[|\]$|\.$/g, '').toLowerCase();
   const port = Number(url.port) || (url.protocol === 'https:' ? 443 : 80);
   const standIn = standInFor(host);
   if (standIn) return { ip: standIn.host, family: 4, port: standIn.port, standIn: true };

@@ -1,8 +1,10 @@
 import { request as plainRequest, type IncomingMessage } from 'node:http';
 import { request as secureRequest } from 'node:https';
-import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib';
-import type { Readable } from 'node:stream';
+import { pipeline, Readable, type Transform } from 'node:stream';
+import { createBrotliDecompress, createGunzip, createInflate, createInflateRaw } from 'node:zlib';
 import { config } from '../config';
+import { withoutPassword } from '../../core/source';
+import { megabytes } from '../limits';
 import { Refusal } from '../refusal';
 import { targetOf, type Target } from './addresses';
 
@@ -83,15 +85,47 @@ function open(url: URL, target: Target, accept: string, signal: AbortSignal): Pr
   });
 }
 
-function unpacked(response: IncomingMessage): Readable {
-  const encoding = response.headers['content-encoding'];
-  if (encoding === 'gzip') return response.pipe(createGunzip());
-  if (encoding === 'br') return response.pipe(createBrotliDecompress());
-  if (encoding === 'deflate') return response.pipe(createInflate());
-  return response;
+/** A zlib stream begins with such two bytes (RFC 1950, 2.2); what servers call deflate is as often raw (RFC 1951). */
+const isZlib = ([first = 0, second = 0]: Uint8Array) =>
+  (first & 0x0f) === 8 && (first * 256 + second) % 31 === 0;
+
+async function inflating(packed: Readable): Promise<Readable> {
+  const chunks = packed[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+  const first = await chunks.next();
+  if (first.done) return Readable.from([]);
+  const whole = Readable.from(
+    (async function* () {
+      yield first.value;
+      for (let next = await chunks.next(); !next.done; next = await chunks.next()) yield next.value;
+    })(),
+  );
+  return through(whole, isZlib(first.value) ? createInflate() : createInflateRaw());
 }
 
-const megabytes = (n: number) => `${Math.round(n / 1024 / 1024)} MB`;
+/** What comes out of `unpacking`, failing when what goes in does. */
+function through<T extends Transform>(packed: Readable, unpacking: T): T {
+  pipeline(packed, unpacking, () => undefined);
+  return unpacking;
+}
+
+/** The body of an answer as it was before it was packed for the way, once or several times (RFC 9110, 8.4). */
+async function unpacked(response: IncomingMessage, host: string): Promise<Readable> {
+  let body: Readable = response;
+  const codings = (response.headers['content-encoding'] ?? '').toLowerCase().split(',');
+  for (const coding of codings.map((c) => c.trim()).reverse()) {
+    if (coding === 'gzip' || coding === 'x-gzip') body = through(body, createGunzip());
+    else if (coding === 'br') body = through(body, createBrotliDecompress());
+    else if (coding === 'deflate') body = await inflating(body);
+    else if (coding && coding !== 'identity') {
+      response.destroy();
+      throw new Refusal(
+        415,
+        `${host} packs its answer in a way Retexa cannot unpack (${coding.slice(0, 40)}). Save the page in the browser and drop the file.`,
+      );
+    }
+  }
+  return body;
+}
 
 async function bodyOf(response: IncomingMessage, maxBytes: number, host: string): Promise<Buffer> {
   const tooBig = (size?: number) =>
@@ -106,7 +140,7 @@ async function bodyOf(response: IncomingMessage, maxBytes: number, host: string)
   }
   const chunks: Buffer[] = [];
   let size = 0;
-  for await (const chunk of unpacked(response)) {
+  for await (const chunk of await unpacked(response, host)) {
     size += (chunk as Buffer).length;
     if (size > maxBytes) {
       response.destroy();
@@ -115,6 +149,16 @@ async function bodyOf(response: IncomingMessage, maxBytes: number, host: string)
     chunks.push(chunk as Buffer);
   }
   return Buffer.concat(chunks);
+}
+
+/** A header that holds UTF-8, which Node gives byte by byte; one that holds something else as it is. */
+function inUtf8(header: string | undefined): string | undefined {
+  if (header === undefined || /^[\0-\x7f]*$/.test(header)) return header;
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.from(header, 'latin1'));
+  } catch {
+    return header;
+  }
 }
 
 /**
@@ -126,7 +170,7 @@ export async function fetchOutside(address: string, options: FetchOptions): Prom
   const whole = AbortSignal.timeout(WHOLE_MS);
   const signal = options.signal ? AbortSignal.any([whole, options.signal]) : whole;
   const seen = new Set<string>();
-  let url = new URL(address);
+  let url = new URL(withoutPassword(address));
   try {
     for (;;) {
       if (url.protocol !== 'http:' && url.protocol !== 'https:')
@@ -143,10 +187,10 @@ export async function fetchOutside(address: string, options: FetchOptions): Prom
       seen.add(key);
       const response = await open(url, await targetOf(url), options.accept, signal);
       const status = response.statusCode ?? 0;
-      const location = response.headers.location;
+      const location = inUtf8(response.headers.location);
       if (status >= 300 && status < 400 && location && URL.canParse(location, url)) {
         response.resume();
-        url = new URL(location, url);
+        url = new URL(withoutPassword(new URL(location, url).href));
         continue;
       }
       const contentType = response.headers['content-type'] ?? '';

@@ -1,4 +1,10 @@
-import { makeCitekey, USUAL_CITEKEY, type CitekeyPattern, type SourceRecord } from '../../core/source';
+import {
+  citekeyStem,
+  nthCitekey,
+  USUAL_CITEKEY,
+  type CitekeyPattern,
+  type SourceRecord,
+} from '../../core/source';
 import { scoped, type Context } from '../context';
 
 /** How the library makes citekeys. */
@@ -20,27 +26,28 @@ export async function setCitekeyPattern(ctx: Context, pattern: CitekeyPattern): 
 export async function freeCitekey(
   ctx: Context,
   record: SourceRecord,
-  options: { wanted?: string | undefined; except?: string } = {},
+  { wanted, except }: { wanted?: string | undefined; except?: string } = {},
 ): Promise<string> {
-  const pattern = await citekeyPattern(ctx);
-  const stem = options.wanted ?? makeCitekey(record, () => false, pattern);
-  // A key that is free is the stem with a letter or a number after it. A range, which the index answers, as LIKE does not.
-  const near: [string, string] = [stem, options.wanted ? stem : `${stem}\u{10ffff}`];
-  const [used, aliases] = await Promise.all([
-    scoped<{ id: string; citekey: string }>(ctx, 'source')
-      .whereBetween('citekey', near)
-      .select('id', 'citekey') as Promise<{ id: string; citekey: string }[]>,
-    scoped<{ alias: string; source_id: string }>(ctx, 'alias')
-      .whereBetween('alias', near)
-      .select('alias', 'source_id') as Promise<{ alias: string; source_id: string }[]>,
-  ]);
-  const taken = new Set([
-    ...used.filter((r) => r.id !== options.except).map((r) => r.citekey),
-    ...aliases.filter((r) => r.source_id !== options.except).map((r) => r.alias),
-  ]);
-  if (options.wanted)
-    return taken.has(options.wanted)
-      ? freeCitekey(ctx, record, { ...options, wanted: undefined })
-      : options.wanted;
-  return makeCitekey(record, (key) => taken.has(key), pattern);
+  const isTaken = async (key: string) => {
+    const own = scoped<{ id: string; citekey: string }>(ctx, 'source').where({ citekey: key });
+    const led = scoped<{ alias: string; source_id: string }>(ctx, 'alias').where({ alias: key });
+    if (except) {
+      void own.whereNot({ id: except });
+      void led.whereNot({ source_id: except });
+    }
+    return Boolean((await own.first('id')) ?? (await led.first('alias')));
+  };
+  if (wanted && !(await isTaken(wanted))) return wanted;
+  const stem = citekeyStem(record, await citekeyPattern(ctx));
+  const nth = (n: number) => isTaken(nthCitekey(stem, n));
+  if (!(await nth(0))) return stem;
+  // Of one stem there may be thousands: the first free one behind the taken ones is looked for in leaps.
+  let [taken, free] = [0, 1];
+  while (await nth(free)) [taken, free] = [free, free * 2];
+  while (free - taken > 1) {
+    const middle = Math.floor((taken + free) / 2);
+    if (await nth(middle)) taken = middle;
+    else free = middle;
+  }
+  return nthCitekey(stem, free);
 }

@@ -96,15 +96,15 @@ export async function openJobs(ctx: Context): Promise<Job[]> {
   return rows.map(opened);
 }
 
+/** What is said of a job that the end of the server stopped. */
+export const STOPPED = 'The server stopped in the middle of this. Nothing was half-saved; try it again.';
+
 /**
  * Ends with a word the jobs that a stopped server left in the middle. Their input is kept, so each can be tried
  * again. Run once at start, over all libraries.
  */
 export async function endInterrupted(db: Context['db']): Promise<number> {
-  const error = {
-    message: 'The server stopped in the middle of this. Nothing was half-saved; try it again.',
-    details: [],
-  };
+  const error = { message: STOPPED, details: [] };
   return db('job')
     .whereIn('state', ['waiting', 'running'])
     .update({ state: 'failed', error: JSON.stringify(error), updated: now() });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CSL_TYPES, isTextVariable, type Variable } from '../../core/source';
 import { nfc } from '../../core/text';
+import { checkHere } from '../belongs';
 import { scoped, type Context } from '../context';
 import { newId, now } from '../db/ids';
 import { notHere } from '../refusal';
@@ -81,6 +82,7 @@ export async function getPreset(ctx: Context, id: string): Promise<Preset> {
 }
 
 export async function insertPreset(ctx: Context, said: PresetWords): Promise<string> {
+  await checkHere(ctx, { project: said.projectId, section: said.sectionId });
   const id = newId();
   await ctx
     .db('preset')
@@ -90,6 +92,7 @@ export async function insertPreset(ctx: Context, said: PresetWords): Promise<str
 
 export async function updatePreset(ctx: Context, id: string, said: PresetWords): Promise<void> {
   await getPreset(ctx, id);
+  await checkHere(ctx, { project: said.projectId, section: said.sectionId });
   await scoped(ctx, 'preset').where({ id }).update(toRow(said));
 }
 

@@ -1,5 +1,6 @@
 import { scoped, type Context } from '../context';
 import { inParts, newId, now } from '../db/ids';
+import { notHere } from '../refusal';
 
 export interface Project {
   id: string;
@@ -36,7 +37,8 @@ export async function updateProject(
   id: string,
   change: Partial<Pick<Project, 'name' | 'style' | 'locale'>>,
 ): Promise<void> {
-  await scoped<Project>(ctx, 'project').where({ id }).update(change);
+  if (!(await findProject(ctx, id))) throw notHere('project');
+  if (Object.keys(change).length > 0) await scoped<Project>(ctx, 'project').where({ id }).update(change);
 }
 
 /** Files sources in a project; those already there stay. Ids outside the library are left out. */

@@ -5,6 +5,7 @@ import { plain } from '../../core/text';
 import { scoped, type Context } from '../context';
 import { inParts, newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../refusal';
+import { inTurn } from '../turns';
 import { freeCitekey } from './citekeys';
 import { noteRevision } from './revisions';
 import { index, matching, searchable } from './search';
@@ -160,14 +161,28 @@ export async function insertSource(
 }
 
 /** The living source a citekey belongs to, or that a merge or an import made it lead to. */
-export async function sourceByKey(ctx: Context, key: string): Promise<string | undefined> {
-  const own = (await living(ctx, {}).where('citekey', key).first('id')) as { id: string } | undefined;
-  if (own) return own.id;
-  const alias = (await scoped<{ alias: string; source_id: string }>(ctx, 'alias')
-    .where({ alias: key })
-    .first()) as { source_id: string } | undefined;
-  const led = alias && (await findSource(ctx, alias.source_id));
-  return led && !led.binned && !led.mergedInto ? led.id : undefined;
+export const sourceByKey = async (ctx: Context, key: string): Promise<string | undefined> =>
+  (await sourcesByKeys(ctx, [key])).get(key);
+
+/** The living sources that citekeys belong to, or that a merge or an import made them lead to, by citekey. */
+export async function sourcesByKeys(ctx: Context, keys: string[]): Promise<Map<string, string>> {
+  const found = new Map<string, string>();
+  for await (const part of inTurn(inParts(keys))) {
+    const led = (await scoped<{ alias: string }>(ctx, 'alias')
+      .join('source', 'source.id', 'alias.source_id')
+      .whereIn('alias', part)
+      .whereNull('source.binned')
+      .whereNull('source.merged_into')
+      .select('alias as key', 'source.id')) as unknown as { key: string; id: string }[];
+    const own = (await living(ctx, {})
+      .whereIn('citekey', part)
+      .select('citekey as key', 'id')) as unknown as {
+      key: string;
+      id: string;
+    }[];
+    for (const { key, id } of [...led, ...own]) found.set(key, id);
+  }
+  return found;
 }
 
 /** One source by id, binned and merged ones too. */
@@ -193,22 +208,40 @@ export async function getSources(ctx: Context, ids: string[]): Promise<Source[]>
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
-/** Living sources that have any of these keys, each once. */
-export async function sourcesWithKeys(
-  ctx: Context,
-  keys: { title_key?: string | undefined; doi?: string | undefined; address_key?: string | undefined },
-): Promise<Source[]> {
-  // A query for each key, and of ids alone: anything more is answered by going through the whole library.
-  const [first, ...others] = Object.entries(keys)
-    .filter(([, key]) => key)
-    .map(([column, key]) => scoped<SourceRow>(ctx, 'source').where(column, key!).select('id'));
-  if (!first) return [];
-  const rows = (await first.union(others)) as { id: string }[];
-  const found = await getSources(
-    ctx,
-    rows.map((r) => r.id),
-  );
-  return found.filter((s) => !s.binned && !s.mergedInto);
+/** What a record is looked up by among the sources there are. */
+export interface LookUp {
+  doi?: string | undefined;
+  address_key?: string | undefined;
+  title_key?: string | undefined;
+  /** With the title: an ISBN, or first creator and year as they are derived. */
+  isbn?: string | null;
+  creator_key?: string;
+  year?: number | null;
+}
+
+/** How many sources of one title, creator and year are looked at; more are pieces of a periodical that tell nothing apart. */
+const MOST_ALIKE = 20;
+
+/**
+ * Living sources that have the DOI, the address, or the title together with the ISBN or with creator and year, each once.
+ * A title alone finds nothing: hundreds of pieces of one periodical may be called the same.
+ */
+export async function sourcesWithKeys(ctx: Context, keys: LookUp): Promise<Source[]> {
+  const { doi, address_key, title_key, isbn, creator_key = '', year = null } = keys;
+  const wanted: Record<string, string | number | null>[] = [];
+  if (doi) wanted.push({ doi });
+  if (address_key) wanted.push({ address_key });
+  if (title_key && isbn) wanted.push({ isbn, title_key });
+  if (title_key && (creator_key || year !== null)) wanted.push({ title_key, creator_key, year });
+  const ids = new Set<string>();
+  // A query for each, and of ids alone: anything more is answered by going through the whole library.
+  for (const where of wanted) {
+    const rows = (await scoped<SourceRow>(ctx, 'source').where(where).limit(MOST_ALIKE).select('id')) as {
+      id: string;
+    }[];
+    for (const { id } of rows) ids.add(id);
+  }
+  return (await getSources(ctx, [...ids])).filter((s) => !s.binned && !s.mergedInto);
 }
 
 /**

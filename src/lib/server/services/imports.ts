@@ -12,12 +12,14 @@ import { textOfBytes } from '../../reading/text';
 import { scoped, transaction, type Context } from '../context';
 import { now } from '../db/ids';
 import { tell } from '../events';
+import { megabytes, MOST_BYTES } from '../limits';
 import { log } from '../log';
 import { Refusal } from '../refusal';
 import { held, hold, letGo } from '../repositories/holds';
 import { getJob, insertJob, updateJob, type Job } from '../repositories/jobs';
 import { fileSources, findProject } from '../repositories/projects';
 import { findSource, getSource, insertSource, sourceByKey, updateSource } from '../repositories/sources';
+import { stop, stopWords, underWay } from '../running';
 import { inTurn } from '../turns';
 import { read } from '../workers/pools';
 import { alike, doublesOf } from './capture';
@@ -103,11 +105,7 @@ interface HeldImport {
   skipped: Skipped[];
 }
 
-const MAX_IMPORT = 40 * 1024 * 1024;
 const CANCELLED = 'The import was cancelled. Nothing of the file was added.';
-
-/** Imports under way in this process, by job id. */
-const running = new Map<string, AbortController>();
 
 const withTime = (record: SourceRecord, at: string, fileName: string): SourceRecord => ({
   ...record,
@@ -132,8 +130,11 @@ export async function importFile(
   bytes: Uint8Array,
   given: Omit<ImportInput, 'format'>,
 ): Promise<Job> {
-  if (bytes.byteLength > MAX_IMPORT)
-    throw new Refusal(413, `${given.fileName} is larger than 40 MB. Cut it into smaller files.`);
+  if (bytes.byteLength > MOST_BYTES)
+    throw new Refusal(
+      413,
+      `${given.fileName} is larger than ${megabytes(MOST_BYTES)}. Cut it into smaller files.`,
+    );
   const text = textOfBytes(bytes);
   const format = sniff(text, given.fileName);
   if (!format)
@@ -156,46 +157,51 @@ interface Doing {
   step(words: string, done?: number, total?: number): void;
 }
 
-async function carryOut(
+const carryOut = (
   ctx: Context,
   jobId: string,
   work: (doing: Doing) => Promise<ImportResult>,
-): Promise<void> {
-  const abort = new AbortController();
-  running.set(jobId, abort);
-  const doing: Doing = {
-    signal: abort.signal,
-    step(words, done, total) {
-      tell(ctx.libraryId, {
-        kind: 'job',
-        job: { id: jobId, kind: 'import', state: 'running', step: words, ...(total ? { done, total } : {}) },
-      });
-      if (abort.signal.aborted) throw new Refusal(499, CANCELLED);
-    },
-  };
-  try {
-    await updateJob(ctx, jobId, { state: 'running' });
-    const result = await work(doing);
-    await updateJob(ctx, jobId, { state: 'done', result, brief: inBrief(result) });
-  } catch (error) {
-    if (!(error instanceof Refusal)) log.error({ job: jobId, err: error }, 'import failed');
-    const message = abort.signal.aborted
-      ? CANCELLED
-      : error instanceof Refusal
-        ? error.message
-        : 'Something went wrong inside Retexa during the import. Nothing of the file was added.';
-    await updateJob(ctx, jobId, { state: 'failed', result: null, error: { message, details: [] } }).catch(
-      (e: unknown) => log.error({ err: e }, 'job not noted'),
-    );
-  } finally {
-    running.delete(jobId);
-    tell(ctx.libraryId, { kind: 'changed' });
-  }
-}
+): Promise<void> =>
+  underWay(jobId, async (signal) => {
+    const doing: Doing = {
+      signal,
+      step(words, done, total) {
+        tell(ctx.libraryId, {
+          kind: 'job',
+          job: {
+            id: jobId,
+            kind: 'import',
+            state: 'running',
+            step: words,
+            ...(total ? { done, total } : {}),
+          },
+        });
+        if (signal.aborted) throw new Refusal(499, CANCELLED);
+      },
+    };
+    try {
+      await updateJob(ctx, jobId, { state: 'running' });
+      const result = await work(doing);
+      await updateJob(ctx, jobId, { state: 'done', result, brief: inBrief(result) });
+    } catch (error) {
+      if (!(error instanceof Refusal) && !signal.aborted)
+        log.error({ job: jobId, err: error }, 'import failed');
+      const message = signal.aborted
+        ? stopWords(signal, CANCELLED)
+        : error instanceof Refusal
+          ? error.message
+          : 'Something went wrong inside Retexa during the import. Nothing of the file was added.';
+      await updateJob(ctx, jobId, { state: 'failed', result: null, error: { message, details: [] } }).catch(
+        (e: unknown) => log.error({ err: e }, 'job not noted'),
+      );
+    } finally {
+      tell(ctx.libraryId, { kind: 'changed' });
+    }
+  });
 
 /** Stops an import that is under way; the transaction it is in adds nothing. */
 export function cancelImport(jobId: string): void {
-  running.get(jobId)?.abort();
+  stop(jobId);
 }
 
 async function readAndMatch(

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { nearness, parseReference, splitReferences, wordsToSearch } from '../../core/leads';
+import { nearness, parseReference, wordsToSearch } from '../../core/leads';
 import { dateText, nameText, shortLabel, type CslType } from '../../core/source';
 import { fold } from '../../core/text';
+import { checkHere } from '../belongs';
 import { transaction, type Context } from '../context';
 import { now } from '../db/ids';
 import { tell } from '../events';
@@ -13,6 +14,7 @@ import { getSources, living, openSource, type SourceRow } from '../repositories/
 import { doublesOf } from './capture/keep';
 import { searchWorks } from './capture/registries';
 import { startByHand } from './capture';
+import { read } from '../workers/pools';
 
 export const newLeads = z.strictObject({
   text: z.string().trim().min(1).max(200_000),
@@ -23,15 +25,15 @@ export const newLeads = z.strictObject({
 
 /** Keeps pasted references as leads, each parsed as far as it goes. */
 export async function keepLeads(ctx: Context, given: z.infer<typeof newLeads>): Promise<Lead[]> {
-  const texts = splitReferences(given.text);
+  const texts = await read({ task: 'leads', text: given.text });
   if (texts.length === 0) throw new Refusal(422, 'There is nothing to keep in this text.');
   if (texts.length > 500)
     throw new Refusal(413, `These are ${texts.length} references; at most 500 are kept at once.`);
+  await checkHere(ctx, { project: given.projectId, source: given.metIn });
   const made = await transaction(ctx, async (inner) => {
     const kept: Lead[] = [];
     // Newest first is how they are shown; the first of a pasted list is to stand first.
-    for (const text of [...texts].reverse()) {
-      const { record } = parseReference(text);
+    for (const { text, record } of [...texts].reverse()) {
       kept.push(
         await insertKept(
           inner,
@@ -156,6 +158,7 @@ export const leadAct = z.discriminatedUnion('act', [
 
 /** Ticks a lead off, opens it again, notes where it was met, or puts it in the bin; gives the revision for undoing. */
 export async function changeLead(ctx: Context, id: string, given: z.infer<typeof leadAct>) {
+  if ('sourceId' in given) await checkHere(ctx, { source: given.sourceId });
   const changes: Record<typeof given.act, [Partial<Lead>, string]> = {
     tick: [{ ticked: now(), foundId: given.act === 'tick' ? given.sourceId : null }, 'ticked off'],
     untick: [{ ticked: null, foundId: null }, 'opened again'],

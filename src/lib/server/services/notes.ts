@@ -2,9 +2,11 @@ import { z } from 'zod';
 import { shortLabel } from '../../core/source';
 import { nfc } from '../../core/text';
 import { sniffBytes } from '../../reading/sniff';
+import { checkHere } from '../belongs';
 import { transaction, type Context } from '../context';
 import { now } from '../db/ids';
 import { tell } from '../events';
+import { megabytes, MOST_BYTES } from '../limits';
 import { keepFile } from '../files/store';
 import { Refusal } from '../refusal';
 import { getKept, insertKept, listKept, updateKept } from '../repositories/kept';
@@ -12,8 +14,6 @@ import { notes, type Note } from '../repositories/notes';
 import { findProject } from '../repositories/projects';
 import { matching, searchable } from '../repositories/search';
 import { getSources } from '../repositories/sources';
-
-const MOST_AUDIO = 40 * 1024 * 1024;
 
 /** What a person says of a note. */
 export const noteWords = z.strictObject({
@@ -26,6 +26,7 @@ export type NoteWords = z.infer<typeof noteWords>;
 /** Keeps a thought, typed. */
 export async function keepNote(ctx: Context, said: NoteWords): Promise<Note> {
   if (!said.body.trim()) throw new Refusal(422, 'There is nothing written to keep.');
+  await checkHere(ctx, { project: said.projectId, source: said.sourceId });
   const note = await transaction(ctx, (inner) => insertKept(inner, notes, { ...said, audio: null }, 'noted'));
   tell(ctx.libraryId, { kind: 'changed' });
   return note;
@@ -38,10 +39,11 @@ export async function keepSpokenNote(
   said: NoteWords,
 ): Promise<Note> {
   if (audio.bytes.byteLength === 0) throw new Refusal(422, 'The recording is empty.');
-  if (audio.bytes.byteLength > MOST_AUDIO)
-    throw new Refusal(413, 'The recording is larger than 40 MB. Speak in shorter parts.');
+  if (audio.bytes.byteLength > MOST_BYTES)
+    throw new Refusal(413, `The recording is larger than ${megabytes(MOST_BYTES)}. Speak in shorter parts.`);
   if (sniffBytes(audio.bytes) !== 'audio')
     throw new Refusal(415, 'This is no recording that can be played again.');
+  await checkHere(ctx, { project: said.projectId, source: said.sourceId });
   const sha256 = await keepFile(Buffer.from(audio.bytes));
   const { mediaType, seconds } = audio;
   const note = await transaction(ctx, (inner) =>
@@ -53,6 +55,7 @@ export async function keepSpokenNote(
 
 /** Changes a note on revision `base`. */
 export async function editNote(ctx: Context, id: string, base: number, change: Partial<NoteWords>) {
+  await checkHere(ctx, { project: change.projectId ?? null, source: change.sourceId ?? null });
   const result = await transaction(ctx, (inner) =>
     updateKept<Note>(inner, notes, id, base, change, 'edited'),
   );

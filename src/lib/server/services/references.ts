@@ -1,6 +1,5 @@
 import {
   annotated,
-  citedKeys,
   grouped,
   HEADING,
   htmlDocument,
@@ -23,8 +22,8 @@ import type { Context } from '../context';
 import { Refusal } from '../refusal';
 import { passagesOfSources } from '../repositories/passages';
 import { placedIn, placements } from '../repositories/sections';
-import { getSources, sourceByKey, type Source } from '../repositories/sources';
-import { write } from '../workers/pools';
+import { getSources, sourcesByKeys, type Source } from '../repositories/sources';
+import { read, write } from '../workers/pools';
 import { docxDocument } from './docx';
 import { findPairs } from './duplicates';
 import { printedFields, printList, shown, termsOf, type Look } from './printing';
@@ -121,8 +120,10 @@ async function remarksOn(
 export async function citedIn(ctx: Context, text: string): Promise<{ ids: string[]; unknown: string[] }> {
   const ids: string[] = [];
   const unknown: string[] = [];
-  for (const key of citedKeys(text)) {
-    const id = await sourceByKey(ctx, key);
+  const keys = await read({ task: 'cited', text });
+  const known = await sourcesByKeys(ctx, keys);
+  for (const key of keys) {
+    const id = known.get(key);
     if (id) ids.push(id);
     else unknown.push(key);
   }

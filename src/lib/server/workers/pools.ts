@@ -6,29 +6,16 @@ import type { FormatName, WriteItem, WriteResult } from '../../core/formats';
 import type { CslType, Variable } from '../../core/source';
 import type { ReadStyle } from '../../reading/styles';
 import type { AsksTask, PrintTask, StyleTask, TermsTask, WriteTask } from './citing.worker';
-import type { ReadTask, Results, Unread } from './reading.worker';
+import { readers, type Readers, type ReadTask, type Results } from '../../reading/apart';
+import { Unreadable } from '../../reading/failure';
 import type { ListTerms, PrintedList, PrintedReference, Run } from '../../core/citing';
 
 /**
- * The worker threads. Pages are read in one, PDFs and scans in another, leaves are drawn in a third, so that a long
- * document never keeps a page waiting; and whole lists are printed apart from single references, which are waited for
- * while somebody types. A pool of one thread each: two cores serve them and the server.
+ * Documents are read in processes of their own (see `reading/apart`); references are printed in worker threads, whole lists
+ * apart from single references, which are waited for while somebody types.
  */
-type PoolName = 'reading' | 'documents' | 'drawing' | 'citing' | 'lists';
-const FILES: Record<PoolName, string> = {
-  reading: 'reading',
-  documents: 'reading',
-  drawing: 'reading',
-  citing: 'citing',
-  lists: 'citing',
-};
-const MEGABYTES: Record<PoolName, number> = {
-  reading: 512,
-  documents: 768,
-  drawing: 512,
-  citing: 512,
-  lists: 1024,
-};
+type PoolName = 'citing' | 'lists';
+const MEGABYTES: Record<PoolName, number> = { citing: 512, lists: 1024 };
 
 const pools = new Map<string, Tinypool>();
 
@@ -37,7 +24,7 @@ function pool(name: PoolName): Tinypool {
   let made = pools.get(key);
   if (!made) {
     made = new Tinypool({
-      filename: join(config.buildFolder, 'workers', `${FILES[name]}.js`),
+      filename: join(config.buildFolder, 'workers', 'citing.js'),
       minThreads: 0,
       maxThreads: 1,
       idleTimeout: 120_000,
@@ -49,57 +36,27 @@ function pool(name: PoolName): Tinypool {
   return made;
 }
 
-interface Bound {
-  pool: PoolName;
-  ms: number;
-  /** What the person is told when it takes longer, or more memory than there is. */
-  tooLong: string;
+const reading = new Map<string, Readers>();
+
+function readersHere(): Readers {
+  let made = reading.get(config.buildFolder);
+  if (!made)
+    reading.set(config.buildFolder, (made = readers(join(config.buildFolder, 'workers', 'reading.js'))));
+  return made;
 }
 
-const BOUNDS: Record<ReadTask['task'], Bound> = {
-  page: {
-    pool: 'reading',
-    ms: 20_000,
-    tooLong:
-      'The page is built in a way that takes too long to read. Start by hand with its address filled in.',
-  },
-  file: {
-    pool: 'reading',
-    ms: 300_000,
-    tooLong: 'The file takes too long to read. Cut it into smaller files and import them one after another.',
-  },
-  catalogue: { pool: 'reading', ms: 10_000, tooLong: 'The catalogue’s answer takes too long to read.' },
-  pdf: {
-    pool: 'documents',
-    ms: 120_000,
-    tooLong: 'The PDF takes too long to read. Split it and drop the part you cite.',
-  },
-  scan: { pool: 'documents', ms: 120_000, tooLong: 'The text of the picture takes too long to recognise.' },
-  set: { pool: 'documents', ms: 60_000, tooLong: 'The document takes too long to set for reading.' },
-  draw: { pool: 'drawing', ms: 30_000, tooLong: 'The page takes too long to draw.' },
-};
-
-/** Reads in a worker thread with bounded memory and time. Refuses with words for the person. */
+/** Reads in a process of its own, with bounded memory and time. Refuses with words for the person. */
 export async function read<T extends ReadTask>(
   task: T,
   cancelled?: AbortSignal,
 ): Promise<Results[T['task']]> {
-  const bound = BOUNDS[task.task];
-  const late = AbortSignal.timeout(bound.ms);
-  const signal = cancelled ? AbortSignal.any([late, cancelled]) : late;
-  let result: Results[keyof Results] | Unread;
   try {
-    result = (await pool(bound.pool).run(task, { signal })) as Results[keyof Results] | Unread;
+    return await readersHere().read(task, cancelled);
   } catch (error) {
     if (cancelled?.aborted) throw new Refusal(499, 'The capture was cancelled.');
-    const memory =
-      /memory/i.test((error as Error).message) ||
-      (error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY';
-    if (late.aborted || memory) throw new Refusal(422, bound.tooLong);
+    if (error instanceof Unreadable) throw new Refusal(422, error.message);
     throw error;
   }
-  if ('unreadable' in result) throw new Refusal(422, result.unreadable);
-  return result as Results[T['task']];
 }
 
 type Printed<W> = W extends 'list' ? PrintedList : W extends 'each' ? PrintedReference[] : Run[];
@@ -137,8 +94,12 @@ export const terms = (localeFile: string): Promise<ListTerms> =>
 export const readStyle = (xml: string, localeFile: string): Promise<ReadStyle> =>
   pool('citing').run({ what: 'style', xml, localeFile } satisfies StyleTask) as Promise<ReadStyle>;
 
-/** Ends the worker threads. */
+/** Ends the worker threads and the processes that read. */
 export async function closePools(): Promise<void> {
-  await Promise.all([...pools.values()].map((p) => p.destroy()));
+  await Promise.all([
+    ...[...pools.values()].map((p) => p.destroy()),
+    ...[...reading.values()].map((r) => r.close()),
+  ]);
   pools.clear();
+  reading.clear();
 }

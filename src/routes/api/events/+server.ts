@@ -1,26 +1,35 @@
+import { whenEnding } from '$lib/server/ending';
 import { listen } from '$lib/server/events';
 import type { RequestHandler } from './$types';
 
 /** What happens in the library, as server-sent events, for as long as the page is open. */
 export const GET: RequestHandler = ({ locals }) => {
-  let stop = () => {};
-  let beat: NodeJS.Timeout | undefined;
+  let leave = () => {};
   const stream = new ReadableStream<string>({
     start(controller) {
       const send = (text: string) => {
         try {
           controller.enqueue(text);
         } catch {
-          stop();
+          leave();
         }
       };
+      const ends = () => {
+        leave();
+        controller.close();
+      };
+      const stop = listen(locals.ctx.libraryId, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
+      const beat = setInterval(() => send(': beat\n\n'), 25_000);
+      leave = () => {
+        stop();
+        clearInterval(beat);
+        whenEnding.removeEventListener('abort', ends);
+      };
+      whenEnding.addEventListener('abort', ends);
       send(': open\n\n');
-      beat = setInterval(() => send(': beat\n\n'), 25_000);
-      stop = listen(locals.ctx.libraryId, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
     },
     cancel() {
-      stop();
-      clearInterval(beat);
+      leave();
     },
   });
   return new Response(stream.pipeThrough(new TextEncoderStream()), {

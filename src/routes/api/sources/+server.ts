@@ -8,9 +8,12 @@ import { lookOf } from '../../look';
 import { filterOf } from '../../filter';
 import type { RequestHandler } from './$types';
 
+/** Further than any library goes; SQLite counts in 64 bits and refuses more. */
+const MOST_OFFSET = 10_000_000;
+
 /** A page of the sources that fit the filters in the address. */
 export const GET: RequestHandler = async ({ url, locals }) => {
-  const offset = Math.max(0, Number(url.searchParams.get('offset')) || 0);
+  const offset = Math.min(Math.max(0, Math.trunc(Number(url.searchParams.get('offset'))) || 0), MOST_OFFSET);
   const { filter, sort } = filterOf(url, locals);
   return json(await listSources(locals.ctx, filter, await lookOf(locals), { offset, limit: 100, sort }));
 };

@@ -1,11 +1,10 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { findStyles, styleOf } from '$lib/server/catalogue';
-import { Refusal } from '$lib/server/refusal';
 import { favouriteStyles, setFavourite, takeOutOwnStyle } from '$lib/server/repositories/styles';
 import { bringStyle } from '$lib/server/services/styles';
 import { tell } from '$lib/server/events';
-import { answer, bytesOf, refused } from '../../answer';
+import { answer, answerFile } from '../../answer';
 import type { RequestHandler } from './$types';
 
 /** Styles by name, by how they cite, by field of study. */
@@ -16,16 +15,11 @@ export const GET: RequestHandler = async ({ url, locals }) => {
 };
 
 /** Takes in a person's own style: the body is the .csl file, its name is in the address. */
-export const POST: RequestHandler = async ({ request, url, locals }) => {
-  try {
-    const name = (url.searchParams.get('name') || 'the file').slice(0, 200);
-    const { id, title, of } = await bringStyle(locals.ctx, await bytesOf(request), name);
-    return json({ id, title, of });
-  } catch (e) {
-    if (e instanceof Refusal) return refused(e);
-    throw e;
-  }
-};
+export const POST = answerFile(async (bytes, ctx, { url }) => {
+  const name = (url.searchParams.get('name') || 'the file').slice(0, 200);
+  const { id, title, of } = await bringStyle(ctx, bytes, name);
+  return { id, title, of };
+});
 
 const change = z.object({
   style: z.string().max(200),

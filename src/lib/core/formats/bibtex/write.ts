@@ -57,8 +57,8 @@ function entryType(
   return { rule: other, bib, ...(dialect === 'biblatex' ? { subtype: record.type } : {}) };
 }
 
-/** An address as a value: braces in it, which would end the value, percent-encoded. */
-const verbatim = (text: string) => text.replace(/[{}\\]/g, encodeURIComponent);
+/** An address or identifier as it stands; what would be TeX's in it is percent-encoded (`^^5c` is a backslash to TeX). */
+const verbatim = (text: string) => text.replace(/[{}\\^]/g, encodeURIComponent);
 
 /** A key without what would end it; BibTeX's own keys come through as they are. */
 const plainKey = (key: string) => key.replace(/[\s,{}()="#%\\~]+/g, '-').replace(/^-|-$/g, '') || 'source';
@@ -136,7 +136,7 @@ const withoutCase = (text: string) => text.replace(/<span class="nocase">([\s\S]
 /** A text variable as the value of a field by its rule. */
 function valueOf(rule: FieldRule, text: string, dialect: Dialect, lose: (reason: string) => void): string {
   if (rule.verbatim) {
-    if (verbatim(text) !== text) lose('its braces or backslashes are written percent-encoded');
+    if (verbatim(text) !== text) lose('its braces, backslashes or carets are written percent-encoded');
     return verbatim(text);
   }
   if (/[^\S ]|\s{2}/.test(text.replace(/\u00a0/g, 'x')))

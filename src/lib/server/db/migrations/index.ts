@@ -7,6 +7,7 @@ import * as searchCopies from './0005-search-copies';
 import * as leavingFiles from './0006-leaving-files';
 import * as jobsInBrief from './0007-jobs-in-brief';
 import * as plans from './0008-plans';
+import * as shared from './0009-shared';
 
 interface Migration {
   name: string;
@@ -22,6 +23,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0006-leaving-files', up: leavingFiles.up },
   { name: '0007-jobs-in-brief', up: jobsInBrief.up },
   { name: '0008-plans', up: plans.up },
+  { name: '0009-shared', up: shared.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

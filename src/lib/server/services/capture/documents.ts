@@ -4,7 +4,7 @@ import { now } from '../../db/ids';
 import { keepFile } from '../../files/store';
 import type { Fetched } from '../../http/fetch-outside';
 import { read } from '../../workers/pools';
-import type { Results } from '../../workers/reading.worker';
+import type { Results } from '../../../reading/apart';
 import type { NewCopy, Step } from './types';
 
 /** Most scanned leaves of one document whose text is recognised at capture; it takes a second or two a leaf. */

@@ -1,11 +1,10 @@
+import { MOST_BYTES } from '../../limits';
 import { Refusal } from '../../refusal';
 import { fetchPolitely } from '../../http/polite';
 import type { Fetched } from '../../http/fetch-outside';
 import { read } from '../../workers/pools';
 import type { Doing } from './types';
 
-/** Most bytes of anything fetched or handed over. */
-export const MOST_BYTES = 50 * 1024 * 1024;
 const PAGE_BYTES = 12 * 1024 * 1024;
 
 const KINDS: [RegExp, string][] = [
@@ -13,6 +12,7 @@ const KINDS: [RegExp, string][] = [
   [/^(?:video|audio)\//, 'a recording'],
   [/zip|compressed|octet-stream/, 'a file to download'],
   [/json|xml|csv/, 'a data file'],
+  [/^text\//, 'plain text'],
 ];
 
 /** Why an answer with an error is no page, in words for the person. */

@@ -12,6 +12,7 @@ import {
   recognise,
   recogniseLines,
   shortLabel,
+  withoutPassword,
   type CslType,
   type SourceRecord,
 } from '../../../core/source';
@@ -19,6 +20,7 @@ import { sniffBytes } from '../../../reading/sniff';
 import { transaction, type Context } from '../../context';
 import { now } from '../../db/ids';
 import { tell } from '../../events';
+import { megabytes, MOST_BYTES } from '../../limits';
 import { keepFile } from '../../files/store';
 import { log } from '../../log';
 import { Refusal } from '../../refusal';
@@ -26,7 +28,7 @@ import { held, hold, letGo } from '../../repositories/holds';
 import { getJob, insertJob, updateJob, type Job } from '../../repositories/jobs';
 import { fileSources, findProject } from '../../repositories/projects';
 import { insertSource, living, type Source, type SourceRow } from '../../repositories/sources';
-import { MOST_BYTES } from './fetching';
+import { stop, stopWords, underWay } from '../../running';
 import { gather, gatherListed } from './gather';
 import { doublesOf, keepAsCopy, keepNew, presetOf, tickLead } from './keep';
 import type { CaptureInput, CaptureResult, Choice, Doing, Gathered, Held, Into } from './types';
@@ -44,8 +46,6 @@ export const into = z.object({
   presetId: z.string().max(60).optional(),
   leadId: z.string().max(60).optional(),
 });
-
-const running = new Map<string, AbortController>();
 
 /**
  * The source in the library that a listed work is: the same DOI or address, else the same title with nothing against
@@ -84,39 +84,45 @@ async function choicesOf(ctx: Context, works: Extract<Held, { kind: 'list' }>['w
 }
 
 /** Carries a job out in the words of `work`, and notes what came of it. Never throws. */
-async function carryOut(
+const carryOut = (
   ctx: Context,
   job: Job,
   work: (doing: Doing, input: CaptureInput) => Promise<CaptureResult>,
-): Promise<void> {
-  const input = job.input as CaptureInput;
-  const abort = new AbortController();
-  running.set(job.id, abort);
-  const step = (words: string, done?: number, total?: number) =>
-    tell(ctx.libraryId, {
-      kind: 'job',
-      job: { id: job.id, kind: 'capture', state: 'running', step: words, ...(total ? { done, total } : {}) },
-    });
-  try {
-    await updateJob(ctx, job.id, { state: 'running', error: null });
-    const preset = await presetOf(ctx, input);
-    const keeping = { page: preset?.keepPage ?? true, pdf: preset?.keepPdf ?? true };
-    const result = await work({ signal: abort.signal, step, keeping }, input);
-    await updateJob(ctx, job.id, { state: 'done', result });
-  } catch (error) {
-    if (!(error instanceof Refusal)) log.error({ job: job.id, err: error }, 'capture failed');
-    const message =
-      error instanceof Refusal
-        ? error.message
-        : 'Something went wrong inside Retexa while reading this. Nothing was saved; try again, or start by hand.';
-    await updateJob(ctx, job.id, { state: 'failed', error: { message, details: [] } }).catch((e: unknown) =>
-      log.error({ err: e }, 'job not noted'),
-    );
-  } finally {
-    running.delete(job.id);
-    tell(ctx.libraryId, { kind: 'changed' });
-  }
-}
+): Promise<void> =>
+  underWay(job.id, async (signal) => {
+    const input = job.input as CaptureInput;
+    const step = (words: string, done?: number, total?: number) =>
+      tell(ctx.libraryId, {
+        kind: 'job',
+        job: {
+          id: job.id,
+          kind: 'capture',
+          state: 'running',
+          step: words,
+          ...(total ? { done, total } : {}),
+        },
+      });
+    try {
+      await updateJob(ctx, job.id, { state: 'running', error: null });
+      const preset = await presetOf(ctx, input);
+      const keeping = { page: preset?.keepPage ?? true, pdf: preset?.keepPdf ?? true };
+      const result = await work({ signal, step, keeping }, input);
+      await updateJob(ctx, job.id, { state: 'done', result });
+    } catch (error) {
+      if (!(error instanceof Refusal) && !signal.aborted)
+        log.error({ job: job.id, err: error }, 'capture failed');
+      const message = signal.aborted
+        ? stopWords(signal, 'The capture was cancelled.')
+        : error instanceof Refusal
+          ? error.message
+          : 'Something went wrong inside Retexa while reading this. Nothing was saved; try again, or start by hand.';
+      await updateJob(ctx, job.id, { state: 'failed', error: { message, details: [] } }).catch((e: unknown) =>
+        log.error({ err: e }, 'job not noted'),
+      );
+    } finally {
+      tell(ctx.libraryId, { kind: 'changed' });
+    }
+  });
 
 async function keepOrAsk(
   ctx: Context,
@@ -232,7 +238,7 @@ export async function capture(ctx: Context, input: CaptureInput): Promise<Job[]>
     );
   }
   const jobs: Job[] = [];
-  for (const text of lines) jobs.push(await begin(ctx, { ...input, text }));
+  for (const text of lines) jobs.push(await begin(ctx, { ...input, text: withoutPassword(text) }));
   return jobs;
 }
 
@@ -240,7 +246,10 @@ export async function capture(ctx: Context, input: CaptureInput): Promise<Job[]>
 export async function captureFile(ctx: Context, bytes: Uint8Array, name: string, given: Into): Promise<Job> {
   if (bytes.byteLength === 0) throw new Refusal(422, `${name} is empty.`);
   if (bytes.byteLength > MOST_BYTES)
-    throw new Refusal(413, `${name} is larger than 50 MB. Save a smaller version and drop that.`);
+    throw new Refusal(
+      413,
+      `${name} is larger than ${megabytes(MOST_BYTES)}. Save a smaller version and drop that.`,
+    );
   const kind = sniffBytes(bytes);
   if (kind === 'zip') throw new Refusal(415, `${name} is a packed file. Unpack it and drop what is in it.`);
   if (kind === 'binary' || kind === 'audio' || kind === 'text')
@@ -264,8 +273,8 @@ export async function captureHandedPage(
   const sha256 = await keepFile(bytes);
   return begin(ctx, {
     ...given,
-    text: page.title || page.address,
-    page: { sha256, address: page.address },
+    text: page.title || withoutPassword(page.address),
+    page: { sha256, address: withoutPassword(page.address) },
     ...(page.selection ? { selection: page.selection } : {}),
   });
 }
@@ -281,7 +290,7 @@ export async function retryCapture(ctx: Context, id: string): Promise<void> {
 
 /** Stops a capture that is running. */
 export function cancelCapture(id: string): void {
-  running.get(id)?.abort();
+  stop(id);
 }
 
 async function waitingFor(

@@ -1,6 +1,14 @@
-import { compare, keysOf } from '../../../core/duplicates';
+import { compare } from '../../../core/duplicates';
 import { describe, findWords, locatorIn } from '../../../core/passages';
-import { shortLabel, sourceRecord, type SourceRecord, type Variable } from '../../../core/source';
+import {
+  derive,
+  shortLabel,
+  sourceRecord,
+  takenOutOf,
+  tidiedRecord,
+  type SourceRecord,
+  type Variable,
+} from '../../../core/source';
 import { nfc, squash } from '../../../core/text';
 import { transaction, type Context } from '../../context';
 import { now } from '../../db/ids';
@@ -32,13 +40,11 @@ export async function alike(
   ctx: Context,
   record: SourceRecord,
 ): Promise<{ source: Source; reason: string; sure: boolean }[]> {
-  const keys = keysOf(record);
-  const value = (prefix: string) => keys.find((k) => k.startsWith(prefix))?.slice(prefix.length);
-  // What shares an ISBN is the same work only under the same title, and is found by that.
+  const { titleKey, creatorKey, year, doi, isbn, addressKey } = derive(record);
   const found = await sourcesWithKeys(ctx, {
-    title_key: value('title '),
-    doi: value('doi '),
-    address_key: value('address '),
+    ...(doi ? { doi } : {}),
+    ...(addressKey ? { address_key: addressKey } : {}),
+    ...(titleKey ? { title_key: titleKey, isbn, creator_key: creatorKey, year } : {}),
   });
   return found
     .map((source) => ({ source, judgement: compare(record, source.record) }))
@@ -167,15 +173,13 @@ export async function keepNew(
   input: CaptureInput,
 ): Promise<{ sourceId: string; label: string; copyId?: string; notes: string[] }> {
   const preset = await presetOf(ctx, input);
+  const clean = tidiedRecord(gathered.record);
   const into: CaptureInput = {
     ...input,
     ...(preset?.projectId && !input.projectId ? { projectId: preset.projectId } : {}),
     ...(preset?.sectionId && !input.sectionId ? { sectionId: preset.sectionId } : {}),
   };
-  const record = tagged(withPreset(gathered.record, preset), [
-    ...(preset?.tags ?? []),
-    ...(input.tags ?? []),
-  ]);
+  const record = tagged(withPreset(clean.record, preset), [...(preset?.tags ?? []), ...(input.tags ?? [])]);
   return transaction(ctx, async (inner) => {
     const source = await insertSource(inner, record, { why: 'captured' });
     const kept: Copy[] = [];
@@ -185,7 +189,7 @@ export async function keepNew(
       sourceId: source.id,
       label: shortLabel(record),
       ...(kept[0] ? { copyId: kept[0].id } : {}),
-      notes: [...gathered.notes, ...said],
+      notes: [...gathered.notes, ...takenOutOf(clean.fields), ...said],
     };
   });
 }

@@ -7,7 +7,6 @@ import {
   type Candidate,
   type LinkedFile,
 } from '../../../core/capture';
-import { readFormat } from '../../../core/formats';
 import { isbnKey, type SourceRecord } from '../../../core/source';
 import { fold } from '../../../core/text';
 import { sniffBytes } from '../../../reading/sniff';
@@ -16,7 +15,8 @@ import { now } from '../../db/ids';
 import type { Fetched } from '../../http/fetch-outside';
 import { fetchPolitely } from '../../http/polite';
 import { Refusal } from '../../refusal';
-import type { Results } from '../../workers/reading.worker';
+import { read } from '../../workers/pools';
+import type { Results } from '../../../reading/apart';
 import { pageCopy, pdfDocument, pictureDocument } from './documents';
 import { fetchDocument, notAPage, readAsPage, tolerant } from './fetching';
 import { askByDoi, askByIsbn, type Answer } from './registries';
@@ -69,7 +69,10 @@ async function fromLinkedFile(
 ): Promise<Candidate[]> {
   const fetched = await fetchPolitely(file.href, { accept: '*/*', maxBytes: FILE_BYTES, signal });
   if (fetched.status >= 400) return [];
-  const { entries } = readFormat(file.format, textOfBytes(fetched.bytes));
+  const { entries } = await read(
+    { task: 'linked', format: file.format, text: textOfBytes(fetched.bytes) },
+    signal,
+  );
   const own = entries
     .map((e) => fromRecord(e.record, 'linked', file.href))
     .find((c) => sameWork(page, c) && c.some((x) => x.field === 'title'));
@@ -252,8 +255,8 @@ function savedFrom(bytes: Buffer): string | undefined {
   const head = bytes.subarray(0, 200_000).toString('utf8');
   const found =
     /saved from url=\(\d+\)(https?:\/\/[^\s>]+)/i.exec(head)?.[1] ??
-    /<link[^>]+rel=["']?canonical["']?[^>]*href=["'](https?:[^"']+)/i.exec(head)?.[1] ??
-    /<meta[^>]+property=["']og:url["'][^>]*content=["'](https?:[^"']+)/i.exec(head)?.[1];
+    /<link[^<>]+rel=["']?canonical["']?[^<>]*href=["'](https?:[^"'<>]+)/i.exec(head)?.[1] ??
+    /<meta[^<>]+property=["']og:url["'][^<>]*content=["'](https?:[^"'<>]+)/i.exec(head)?.[1];
   return found && URL.canParse(found) ? found : undefined;
 }
 

@@ -51,8 +51,8 @@ async function ask(
 function json(name: string, text: string): Record<string, unknown> {
   try {
     const value: unknown = JSON.parse(text);
-    if (typeof value === 'object' && value !== null)
-      return (Array.isArray(value) ? value[0] : value) as Record<string, unknown>;
+    const first: unknown = Array.isArray(value) ? value[0] : value;
+    if (typeof first === 'object' && first !== null) return first as Record<string, unknown>;
   } catch {
     // The words below say it.
   }

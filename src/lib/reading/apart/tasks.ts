@@ -2,14 +2,18 @@ import { catalogueCandidates, diagnosticOf } from '../../core/catalogues';
 import type { Candidate } from '../../core/capture';
 import { fromLeaves, printedLabels, readingHtml, type Leaf } from '../../core/documents';
 import type { ReadableName, ReadResult } from '../../core/formats';
+import { citedKeys } from '../../core/citing';
+import { parseReference, splitReferences } from '../../core/leads';
 import { textOf } from '../../core/passages';
-import { Unreadable } from '../../reading/failure';
-import { readPage, type PageGiven, type ReadPage } from '../../reading/page';
-import { drawLeaf, readPdfText } from '../../reading/pdf';
-import { readReferences } from '../../reading/references';
-import { recognise } from '../../reading/scan';
-import { parseXml } from '../../reading/xml';
-import { JSDOM } from 'jsdom';
+import type { SourceRecord } from '../../core/source';
+import { Unreadable } from '../failure';
+import type { PageGiven, ReadPage } from '../page';
+import type { PdfText } from '../pdf';
+import { readReferences } from '../references';
+import type { Recognised } from '../scan';
+import { parseXml } from '../xml';
+
+// The readers of pages, PDFs and pictures are loaded by the process that needs them: each takes tens of megabytes.
 
 export interface ReadPageTask extends PageGiven {
   task: 'page';
@@ -17,6 +21,20 @@ export interface ReadPageTask extends PageGiven {
 export interface ReadFileTask {
   task: 'file';
   format: ReadableName;
+  text: string;
+}
+/** A citation file a page leads to: a few entries. */
+export interface ReadLinkedTask extends Omit<ReadFileTask, 'task'> {
+  task: 'linked';
+}
+/** Pasted references, to be told apart and read as far as they go. */
+export interface LeadsTask {
+  task: 'leads';
+  text: string;
+}
+/** A text, for the citekeys in it. */
+export interface CitedTask {
+  task: 'cited';
   text: string;
 }
 export interface ReadPdfTask {
@@ -54,21 +72,34 @@ export interface SetLeaves {
   candidates: Candidate[];
 }
 
-/** What a worker gives for each task; `unreadable` carries words for the person. */
+/** What each task gives; `unreadable` carries words for the person. */
 export type Unread = { unreadable: string };
 export type Results = {
   page: ReadPage;
   file: ReadResult;
-  pdf: Awaited<ReturnType<typeof readPdfText>>;
-  scan: Awaited<ReturnType<typeof recognise>>;
+  linked: ReadResult;
+  leads: { text: string; record: SourceRecord }[];
+  cited: string[];
+  pdf: PdfText;
+  scan: Recognised;
   set: SetLeaves;
   draw: Uint8Array;
   catalogue: { candidates: Candidate[]; diagnostic?: string };
 };
 export type ReadTask =
-  ReadPageTask | ReadFileTask | ReadPdfTask | ReadScanTask | SetLeavesTask | DrawTask | CatalogueTask;
+  | ReadPageTask
+  | ReadFileTask
+  | ReadLinkedTask
+  | LeadsTask
+  | CitedTask
+  | ReadPdfTask
+  | ReadScanTask
+  | SetLeavesTask
+  | DrawTask
+  | CatalogueTask;
 
-function setLeaves({ leaves, labels: given, data }: SetLeavesTask): SetLeaves {
+async function setLeaves({ leaves, labels: given, data }: SetLeavesTask): Promise<SetLeaves> {
+  const { JSDOM } = await import('jsdom');
   const labels = printedLabels(leaves, given);
   const html = readingHtml(leaves, labels);
   const dom = new JSDOM(`<body>${html}</body>`);
@@ -83,24 +114,32 @@ function readCatalogue(xml: string): Results['catalogue'] {
   return { candidates: catalogueCandidates(doc), ...(diagnostic ? { diagnostic } : {}) };
 }
 
-/** The worker's one function: reads a document. Nothing here touches the network or a database. */
-export default async function read(task: ReadTask): Promise<Results[keyof Results] | Unread> {
+const draw = async (bytes: Uint8Array, leaf: number, width: number) =>
+  (await import('../pdf')).drawLeaf(bytes, leaf, width);
+
+/** Carries a task out: reads a document. Nothing here touches the network or a database. */
+export async function carryOut(task: ReadTask): Promise<Results[keyof Results] | Unread> {
   try {
     switch (task.task) {
       case 'page':
-        return readPage(task);
+        return (await import('../page')).readPage(task);
       case 'file':
+      case 'linked':
         return readReferences(task.format, task.text);
+      case 'leads':
+        return splitReferences(task.text).map((text) => ({ text, record: parseReference(text).record }));
+      case 'cited':
+        return citedKeys(task.text);
       case 'pdf':
-        return await readPdfText(task.bytes);
+        return await (await import('../pdf')).readPdfText(task.bytes);
       case 'scan':
-        return await recognise(
-          task.leaf === undefined ? task.bytes : await drawLeaf(task.bytes, task.leaf + 1, 2_200),
-        );
+        return await (
+          await import('../scan')
+        ).recognise(task.leaf === undefined ? task.bytes : await draw(task.bytes, task.leaf + 1, 2_200));
       case 'set':
-        return setLeaves(task);
+        return await setLeaves(task);
       case 'draw':
-        return new Uint8Array(await drawLeaf(task.bytes, task.leaf, task.width));
+        return new Uint8Array(await draw(task.bytes, task.leaf, task.width));
       case 'catalogue':
         return readCatalogue(task.xml);
     }

@@ -1,0 +1,4 @@
+import { serve } from './serve';
+import { carryOut, type ReadTask } from './tasks';
+
+serve((task) => carryOut(task as ReadTask));
