@@ -19,9 +19,10 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'outside',
-          include: ['tests/outside/**/*.test.ts'],
+          include: ['tests/outside/**/*.test.ts', 'tests/hostile/**/*.test.ts'],
           environment: 'node',
           testTimeout: 120_000,
+          hookTimeout: 120_000,
         },
       },
       {

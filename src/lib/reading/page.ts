@@ -88,6 +88,14 @@ const isUtf8 = (bytes: Uint8Array): boolean => {
   }
 };
 
+const isCharset = (label: string): boolean => {
+  try {
+    return Boolean(new TextDecoder(label));
+  } catch {
+    return false;
+  }
+};
+
 /**
  * The content type a page is parsed by. It is HTML whatever it was sent as. Where neither the header nor the page says the
  * character set, it is UTF-8 when the bytes are that, as they are nearly always, and else what HTML falls back to.
@@ -95,7 +103,7 @@ const isUtf8 = (bytes: Uint8Array): boolean => {
 function typeOfPage(bytes: Uint8Array, contentType: string): string {
   const told = /charset\s*=\s*"?([\w.:-]+)/i.exec(contentType)?.[1];
   const unmarked = unmarkedUtf16(bytes);
-  const charset = unmarked ?? told;
+  const charset = unmarked ?? (told && isCharset(told) ? told : undefined);
   if (charset) return `text/html; charset=${charset}`;
   const head = Buffer.from(bytes.subarray(0, 2_048)).toString('latin1');
   return !/<meta[^<>]*charset/i.test(head) && isUtf8(bytes) ? 'text/html; charset=utf-8' : 'text/html';

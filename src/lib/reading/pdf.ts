@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { DocumentData, Leaf, Run } from '../core/documents';
-import { nfc } from '../core/text';
+import { nfc, withoutControls } from '../core/text';
 import { Unreadable } from './failure';
 import { LONGEST_SIDE, MOST_PIXELS } from './sniff';
 
@@ -130,7 +130,7 @@ async function textOfDocument(doc: PDFDocumentProxy): Promise<PdfText> {
       const size = item.height || Math.hypot(a, b) || 10;
       // Text set at an angle (stamps along the margin) is no line of the page.
       if (Math.abs(b) > Math.abs(a) * 0.2 && view.rotation === 0) continue;
-      runs.push({ text: nfc(item.str), x: left, y: base, width: item.width, size });
+      runs.push({ text: nfc(withoutControls(item.str)), x: left, y: base, width: item.width, size });
     }
     leaves.push({ width: view.width, height: view.height, runs });
     if (runs.reduce((sum, r) => sum + r.text.trim().length, 0) < 12 && (await hasPicture(page)))

@@ -59,7 +59,8 @@ export function readingDatabase(): Promise<Knex> {
 
 /** Closes the application's database; the next call to `database` opens it anew. */
 export async function closeDatabase(): Promise<void> {
-  const all = await Promise.all([opened, reading]);
+  // The connection that writes goes last: whoever closes last puts the log into the database, which one that reads cannot.
+  const all = await Promise.all([reading, opened]);
   opened = reading = undefined;
   for (const db of all) await db?.destroy();
 }

@@ -1,0 +1,202 @@
+/** Ten thousand requests made from sound ones by changing something: each is answered in words, none by an error inside. */
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { until } from '../browser/app';
+import { mutated, numbers, type Mutated } from './mutate';
+import { routesThereAre, SOUND, type Ids } from './routes';
+import { startServer, type Asked } from './server';
+
+const SEED = Number(process.env.SEED ?? Math.floor(Math.random() * 1e9));
+const HOW_MANY = Number(process.env.REQUESTS ?? 10_000);
+const AT_ONCE = 8;
+
+let app: Asked;
+let ids: Ids;
+/** Ids of another library's rows, which do not exist for this one. */
+const FOREIGN = {
+  library: '019bd000-0000-7000-8000-0000000000f0',
+  project: '019bd000-0000-7000-8000-0000000000f1',
+  section: '019bd000-0000-7000-8000-0000000000f2',
+  preset: '019bd000-0000-7000-8000-0000000000f3',
+};
+const UNKNOWN = '019bd000-0000-7000-8000-00000000ffff';
+
+async function made(path: string, body: unknown): Promise<Record<string, unknown>> {
+  const response = await app.json('POST', path, body);
+  const text = await response.text();
+  expect({ path, status: response.status, text }).toMatchObject({ status: 200 });
+  return JSON.parse(text) as Record<string, unknown>;
+}
+
+beforeAll(async () => {
+  app = await startServer();
+  const id = async (path: string, body: unknown) => (await made(path, body)).id as string;
+  const project = await id('/api/projects', { name: 'Tide mills', style: 'apa', locale: 'en-US' });
+  const section = await id('/api/sections', { projectId: project, name: 'Ponds' });
+  const source = await id('/api/sources', { type: 'book', title: 'Sluices' });
+  const other = await id('/api/sources', { type: 'book', title: 'Sluices' });
+  const note = await id('/api/notes', { body: 'A thought', projectId: null, sourceId: null });
+  const { leads } = await made('/api/leads', {
+    text: 'Pell, A. (2001). Sluices. Harbour Press.',
+    projectId: null,
+    metIn: null,
+  });
+  const preset = await id('/api/presets', {
+    name: 'News',
+    projectId: null,
+    sectionId: null,
+    type: null,
+    asked: [],
+    defaults: {},
+    tags: [],
+    keepPage: true,
+    keepPdf: true,
+  });
+  const { jobs } = await made('/api/captures', { text: 'https://marshletters.example/articles/3-1-7' });
+  const job = (jobs as { id: string }[])[0]!.id;
+  const kept = await until(
+    'the page',
+    async () => app.rows<{ id: string; text: string }>('SELECT id, text FROM copy')[0],
+    120_000,
+  );
+  const copy = kept.id;
+  const selectors = {
+    quote: { exact: kept.text.slice(0, 4), prefix: '', suffix: kept.text.slice(4, 20) },
+    position: { start: 0, end: 4 },
+  };
+  const passage = await id('/api/passages', {
+    copyId: copy,
+    selectors,
+    kind: 'quotation',
+    gist: '',
+    ownWords: '',
+    tint: 'claim',
+    locator: null,
+    visibility: 'library',
+  });
+  ids = {
+    project,
+    section,
+    source,
+    other,
+    note,
+    lead: (leads as { id: string }[])[0]!.id,
+    preset,
+    job,
+    copy,
+    passage,
+    merge: UNKNOWN,
+  };
+  const db = new Database(join(app.dataFolder, 'retexa.sqlite'));
+  const person = (db.prepare('SELECT id FROM person').get() as { id: string }).id;
+  db.prepare('INSERT INTO library (id, name, owner_id, created) VALUES (?, ?, ?, ?)').run(
+    FOREIGN.library,
+    'Another',
+    person,
+    'x',
+  );
+  db.prepare(
+    'INSERT INTO project (id, library_id, owner_id, name, style, locale, created) VALUES (?, ?, ?, ?, ?, ?, ?)',
+  ).run(FOREIGN.project, FOREIGN.library, person, 'Theirs', 'apa', 'en-US', 'x');
+  db.prepare(
+    'INSERT INTO section (id, library_id, owner_id, project_id, name, position, created) VALUES (?, ?, ?, ?, ?, 1, ?)',
+  ).run(FOREIGN.section, FOREIGN.library, person, FOREIGN.project, 'Theirs', 'x');
+  db.close();
+});
+afterAll(() => app.stop());
+
+const send = ({ method, path, body, type }: Mutated) =>
+  app.ask(method, path, {
+    ...(body === undefined || method === 'GET' || method === 'HEAD' ? {} : { body: body as BodyInit }),
+    headers: type === undefined ? {} : { 'content-type': type },
+  });
+
+describe('requests', () => {
+  it('are known of every route there is', () => {
+    expect(routesThereAre().sort()).toEqual(Object.keys(SOUND).sort());
+  });
+
+  it('that are sound are understood', async () => {
+    for (const [route, sound] of Object.entries(SOUND))
+      for (const given of sound(ids)) {
+        const plain = mutated(given, () => 0.99, []);
+        const { status } = await send({ ...plain, method: given.method, path: given.path });
+        // Some name what is not there, or was changed meanwhile; none is misunderstood.
+        expect({ route, status, ok: status < 500 || status === 502 }).toMatchObject({ ok: true });
+      }
+  });
+
+  it(`that are changed at random are answered in words (seed ${SEED})`, { timeout: 900_000 }, async () => {
+    const next = numbers(SEED);
+    const others = [UNKNOWN, FOREIGN.project, FOREIGN.section, ids.source, ids.note, ids.copy];
+    const all = Object.values(SOUND).flatMap((sound) => sound(ids));
+    const failed: string[] = [];
+    const statuses = new Map<number, number>();
+    let left = HOW_MANY;
+    await Promise.all(
+      Array.from({ length: AT_ONCE }, async () => {
+        while (left-- > 0) {
+          const request = mutated(all[Math.floor(next() * all.length)]!, next, others);
+          const response = await send(request);
+          const text = await response.text();
+          statuses.set(response.status, (statuses.get(response.status) ?? 0) + 1);
+          if (response.status === 500)
+            failed.push(
+              `${request.method} ${request.path.slice(0, 120)} (${request.what}): ${text.slice(0, 200)}`,
+            );
+        }
+      }),
+    );
+    console.log(
+      `answered: ${[...statuses]
+        .sort(([a], [b]) => a - b)
+        .map(([s, n]) => `${s} × ${n}`)
+        .join(', ')}`,
+    );
+    expect([...new Set(failed)]).toEqual([]);
+    expect((await app.ask('GET', '/')).status).toBe(200);
+  });
+
+  it('that name rows of another library, or none, are refused and leave nothing behind', async () => {
+    const refused = async (path: string, body: unknown, method = 'POST') => {
+      const response = await app.json(method, path, body);
+      expect({ path, status: response.status }).toEqual({ path, status: 404 });
+      expect(((await response.json()) as { message: string }).message).toMatch(/not in the library/);
+    };
+    for (const project of [FOREIGN.project, UNKNOWN]) {
+      await refused('/api/notes', { body: 'x', projectId: project, sourceId: null });
+      await refused('/api/leads', { text: 'Pell (2001). Weirs.', projectId: project, metIn: null });
+      await refused(`/api/projects/${project}`, { name: 'Mine now' }, 'PATCH');
+      await refused('/api/presets', {
+        name: 'p',
+        projectId: project,
+        sectionId: null,
+        type: null,
+        asked: [],
+        defaults: {},
+        tags: [],
+        keepPage: true,
+        keepPdf: true,
+      });
+    }
+    await refused('/api/presets', {
+      name: 'p',
+      projectId: null,
+      sectionId: FOREIGN.section,
+      type: null,
+      asked: [],
+      defaults: {},
+      tags: [],
+      keepPage: true,
+      keepPdf: true,
+    });
+    await refused(`/api/leads/${ids.lead}`, { act: 'tick', sourceId: UNKNOWN });
+    await refused(`/api/leads/${ids.lead}`, { act: 'met-in', sourceId: UNKNOWN });
+    for (const table of ['note', 'lead', 'preset'])
+      expect(
+        app.rows(`SELECT id FROM ${table} WHERE project_id IN (?, ?)`, FOREIGN.project, UNKNOWN),
+      ).toEqual([]);
+    expect(app.rows('SELECT name FROM project WHERE id = ?', FOREIGN.project)).toEqual([{ name: 'Theirs' }]);
+  });
+});

@@ -1,0 +1,296 @@
+/** A sound request for every route there is, from which mutated ones are made. */
+import { readdirSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+
+/** Ids of rows that are there, by what they are. */
+export type Ids = Record<
+  | 'source'
+  | 'other'
+  | 'copy'
+  | 'passage'
+  | 'note'
+  | 'lead'
+  | 'project'
+  | 'section'
+  | 'preset'
+  | 'job'
+  | 'merge',
+  string
+>;
+
+export interface Sound {
+  method: string;
+  path: string;
+  json?: unknown;
+  bytes?: Uint8Array;
+  type?: string;
+}
+
+const LOOK = { style: 'apa', locale: 'en-US' };
+const preset = (ids: Ids) => ({
+  name: 'News',
+  projectId: ids.project,
+  sectionId: ids.section,
+  type: 'article-newspaper',
+  asked: ['title', 'author'],
+  defaults: { publisher: 'Port Ledger' },
+  tags: ['news'],
+  keepPage: true,
+  keepPdf: false,
+});
+const bib = new TextEncoder().encode('@book{pell2001, author={Pell, A.}, title={Sluices}, year=2001}');
+const post = (path: string, json: unknown, method = 'POST'): Sound => ({ method, path, json });
+const get = (path: string): Sound => ({ method: 'GET', path });
+
+/** Sound requests, by the route's folder under `src/routes`. */
+export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
+  '.': () => [get('/')],
+  sources: () => [get('/sources?q=tide&type=book&sort=title&from=1900&to=2020&state=findings&tag=news')],
+  'sources/[id]': (i) => [get(`/sources/${i.source}`)],
+  intake: (i) => [get(`/intake?at=${i.source}`)],
+  passages: () => [get('/passages?q=tide&kind=quotation&tint=claim&lost=1')],
+  notes: () => [get('/notes?q=tide&in=library')],
+  leads: (i) => [get(`/leads?q=tide&met=${i.source}`)],
+  search: () => [get('/search?q=tide&all=sources&in=library')],
+  duplicates: (i) => [get(`/duplicates?a=${i.source}&b=${i.other}`)],
+  references: () => [get('/references?style=apa&locale=en-US')],
+  import: () => [get('/import')],
+  bin: () => [get('/bin')],
+  'ways-in': () => [get('/ways-in')],
+  capture: (i) => [
+    get(`/capture?url=https://a.example/&title=T&preset=${i.preset}&job=${i.job}&shared=x&text=y`),
+  ],
+  'capture/shared': () => [
+    {
+      method: 'POST',
+      path: '/capture/shared',
+      bytes: new TextEncoder().encode(
+        '--x\r\ncontent-disposition: form-data; name="text"\r\n\r\nhello\r\n--x--\r\n',
+      ),
+      type: 'multipart/form-data; boundary=x',
+    },
+  ],
+  'reading.css': () => [get('/reading.css')],
+  'copies/[id]': (i) => [get(`/copies/${i.copy}`)],
+  'copies/[id]/page': (i) => [get(`/copies/${i.copy}/page?dark=1`)],
+  'copies/[id]/file': (i) => [get(`/copies/${i.copy}/file`)],
+  'copies/[id]/leaves/[n]': (i) => [get(`/copies/${i.copy}/leaves/1`)],
+  'api/bin': (i) => [post('/api/bin', { note: [i.merge] }, 'DELETE')],
+  'api/captures': (i) => [
+    post('/api/captures', {
+      text: 'https://nowhere.invalid/',
+      projectId: i.project,
+      tags: ['a'],
+      note: 'n',
+      presetId: i.preset,
+      leadId: i.lead,
+    }),
+  ],
+  'api/captures/file': (i) => [
+    {
+      method: 'POST',
+      path: `/api/captures/file?name=a.bib&into=${encodeURIComponent(JSON.stringify({ projectId: i.project }))}`,
+      bytes: bib,
+      type: 'application/octet-stream',
+    },
+  ],
+  'api/captures/page': (i) => [
+    post('/api/captures/page', {
+      html: '<p>Tide</p>',
+      address: 'https://a.example/p',
+      title: 'T',
+      selection: 'Tide',
+      projectId: i.project,
+    }),
+  ],
+  'api/cited': () => [post('/api/cited', { text: '\\cite{pell2001} and [@pell2001]' })],
+  'api/citations': (i) => [
+    post('/api/citations', {
+      works: [
+        { id: i.source, label: 'page', locator: '3', prefix: 'see', suffix: 'there', withoutAuthor: false },
+      ],
+      named: false,
+    }),
+  ],
+  'api/citekeys': (i) => [
+    get('/api/citekeys'),
+    post('/api/citekeys', { pattern: { parts: ['author', 'year'], between: '' }, ids: [i.source] }),
+    post('/api/citekeys', { pattern: { parts: ['author', 'year'], between: '' } }, 'PATCH'),
+  ],
+  'api/copies/[id]/renew': (i) => [post(`/api/copies/${i.copy}/renew`, {})],
+  'api/duplicates': (i) => [
+    post('/api/duplicates', { act: 'compare', a: i.source, b: i.other }),
+    post('/api/duplicates', { act: 'preview', a: i.source, b: i.other, picks: { title: 'a' } }),
+    post('/api/duplicates', { act: 'merge', a: i.source, b: i.other, picks: {}, bases: [99, 99] }),
+    post('/api/duplicates', { act: 'not-apart', a: i.source, b: i.other }),
+  ],
+  'api/events': () => [],
+  'api/export': (i) => [
+    post('/api/export', {
+      scope: { kind: 'selection', ids: [i.source] },
+      look: LOOK,
+      output: 'bibtex',
+      setting: { heading: 'H', group: 'kind', annotate: [] },
+    }),
+  ],
+  'api/import': () => [
+    { method: 'POST', path: '/api/import?name=a.bib&intake=1', bytes: bib, type: 'application/octet-stream' },
+  ],
+  'api/into': () => [get('/api/into')],
+  'api/jobs/[id]': (i) => [
+    get(`/api/jobs/${i.job}`),
+    post(`/api/jobs/${i.job}`, { act: 'retry' }),
+    post(`/api/jobs/${i.job}`, { act: 'add-copy', sourceId: i.source }),
+    post(`/api/jobs/${i.job}`, { act: 'decide', answers: { 0: 'skip' } }),
+    post(`/api/jobs/${i.job}`, { act: 'choose', picks: [0] }),
+  ],
+  'api/known': () => [get('/api/known?field=people&q=pell'), get('/api/known?field=container-title&q=tide')],
+  'api/leads': (i) => [
+    post('/api/leads', {
+      text: 'Pell, A. (2001). Sluices. Harbour Press.',
+      projectId: i.project,
+      metIn: i.source,
+    }),
+  ],
+  'api/leads/[id]': (i) => [
+    post(`/api/leads/${i.lead}`, { act: 'tick', sourceId: i.source }),
+    post(`/api/leads/${i.lead}`, { act: 'met-in', sourceId: i.source }),
+  ],
+  'api/leads/[id]/by-hand': (i) => [post(`/api/leads/${i.lead}/by-hand`, {})],
+  'api/leads/[id]/offers': (i) => [post(`/api/leads/${i.lead}/offers`, {})],
+  'api/merges/[id]/undo': (i) => [post(`/api/merges/${i.merge}/undo`, {})],
+  'api/notes': (i) => [post('/api/notes', { body: 'A thought', projectId: i.project, sourceId: i.source })],
+  'api/notes/spoken': (i) => [
+    {
+      method: 'POST',
+      path: `/api/notes/spoken?seconds=3&said=${encodeURIComponent(JSON.stringify({ body: 'b', projectId: i.project, sourceId: null }))}`,
+      bytes: Uint8Array.from([0x4f, 0x67, 0x67, 0x53, 0, 2]),
+      type: 'audio/ogg',
+    },
+  ],
+  'api/notes/[id]': (i) => [
+    post(`/api/notes/${i.note}`, { base: 1, change: { body: 'Other', projectId: i.project } }, 'PATCH'),
+  ],
+  'api/notes/[id]/audio': (i) => [get(`/api/notes/${i.note}/audio`)],
+  'api/notes/[id]/bin': (i) => [post(`/api/notes/${i.note}/bin`, { binned: false })],
+  'api/passages': (i) => [
+    post('/api/passages', {
+      copyId: i.copy,
+      selectors: { quote: { exact: 'Salt', prefix: '', suffix: '' }, position: { start: 0, end: 4 } },
+      kind: 'quotation',
+      gist: 'g',
+      ownWords: 'o',
+      tint: 'claim',
+      locator: { label: 'page', value: '3' },
+      visibility: 'library',
+    }),
+  ],
+  'api/passages/[id]': (i) => [
+    post(
+      `/api/passages/${i.passage}`,
+      {
+        base: 1,
+        said: {
+          kind: 'quotation',
+          gist: 'g',
+          ownWords: 'o',
+          tint: 'claim',
+          locator: null,
+          visibility: 'library',
+        },
+      },
+      'PATCH',
+    ),
+  ],
+  'api/passages/[id]/bin': (i) => [post(`/api/passages/${i.passage}/bin`, { binned: false })],
+  'api/presets': (i) => [post('/api/presets', preset(i))],
+  'api/presets/example': (i) => [post('/api/presets/example', preset(i))],
+  'api/presets/[id]': (i) => [post(`/api/presets/${i.preset}`, preset(i))],
+  'api/printed': (i) => [post('/api/printed', { ids: [i.source], look: LOOK })],
+  'api/projects': () => [post('/api/projects', { name: 'P', ...LOOK })],
+  'api/projects/[id]': (i) => [post(`/api/projects/${i.project}`, { name: 'P', ...LOOK }, 'PATCH')],
+  'api/references': (i) => [
+    post('/api/references', {
+      view: 'v',
+      scope: { kind: 'library' },
+      look: LOOK,
+      setting: { group: 'section' },
+    }),
+    post('/api/references', { view: 'v', scope: { kind: 'section', sectionId: i.section }, look: LOOK }),
+    post('/api/references', {
+      view: 'v',
+      scope: { kind: 'tag', tag: 'news', projectId: i.project },
+      look: LOOK,
+    }),
+  ],
+  'api/scope': (i) => [post('/api/scope', { projectId: i.project })],
+  'api/sections': (i) => [post('/api/sections', { projectId: i.project, name: 'Ponds' })],
+  'api/sources': (i) => [
+    get('/api/sources?offset=0&q=tide&sort=year&from=1900&type=book'),
+    post('/api/sources', {
+      type: 'book',
+      title: 'T',
+      URL: 'https://a.example/',
+      DOI: '10.5555/x',
+      ISBN: '978-1-86197-271-2',
+      PMID: '1',
+      into: { projectId: i.project },
+    }),
+  ],
+  'api/sources/bin': (i) => [post('/api/sources/bin', { ids: [i.other], binned: false })],
+  'api/sources/edit': (i) => [
+    post('/api/sources/edit', { ids: [i.source], tag: 'x' }),
+    post('/api/sources/edit', { ids: [i.source], fix: true }),
+  ],
+  'api/sources/file': (i) => [
+    post('/api/sources/file', { ids: [i.source], projectId: i.project, filed: true }),
+  ],
+  'api/sources/[id]': (i) => [
+    post(
+      `/api/sources/${i.source}`,
+      {
+        base: 1,
+        fields: {
+          title: 'Other',
+          author: [{ family: 'Pell', given: 'A.' }],
+          issued: { 'date-parts': [[2001, 2]] },
+          volume: '3',
+        },
+        tags: ['a'],
+        citekey: 'k',
+        why: 'w',
+      },
+      'PATCH',
+    ),
+  ],
+  'api/sources/[id]/check': (i) => [post(`/api/sources/${i.source}/check`, { base: 1, checked: true })],
+  'api/sources/[id]/preview': (i) => [
+    post(`/api/sources/${i.source}/preview`, {
+      fields: { title: 'Other', issued: { 'date-parts': [[2001]] } },
+    }),
+  ],
+  'api/sources/[id]/restore': (i) => [post(`/api/sources/${i.source}/restore`, { number: 1 })],
+  'api/styles': () => [
+    get('/api/styles?q=apa&format=numeric&field=history'),
+    post('/api/styles', { style: 'apa', favourite: true }, 'PATCH'),
+    {
+      method: 'POST',
+      path: '/api/styles?name=own.csl',
+      bytes: new TextEncoder().encode('<style/>'),
+      type: 'application/octet-stream',
+    },
+  ],
+  'api/undo': () => [post('/api/undo', { revisions: ['019bd000-0000-7000-8000-000000000000'] })],
+};
+
+/** Every route in the tree: its folder under `src/routes`. */
+export function routesThereAre(folder = 'src/routes', under = '.'): string[] {
+  const names = readdirSync(folder);
+  const here = names.some((n) => /^\+(?:server|page)\b/.test(n)) ? [under] : [];
+  return [
+    ...here,
+    ...names
+      .filter((n) => statSync(join(folder, n)).isDirectory())
+      .flatMap((n) => routesThereAre(join(folder, n), under === '.' ? n : `${under}/${n}`)),
+  ];
+}
