@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { reconcile, recordOf } from '../lib/core/capture';
 import { fromLeaves, printedLabels, type DocumentData, type Leaf } from '../lib/core/documents';
 import {
@@ -92,9 +91,10 @@ async function fromPdf(
 
 /**
  * Reads a page, a PDF or a picture of a page. Gives one object: `source` (CSL-JSON), `origins` and `alternatives` by
- * field, and `list` when the page is a list of works. Throws `Unusable` with words for the person.
+ * field, and `list` when the page is a list of works. `entry` is what the processes that read run. Throws `Unusable` with
+ * words for the person.
  */
-export async function read(file: string, address: string | undefined): Promise<object> {
+export async function read(file: string, address: string | undefined, entry: string): Promise<object> {
   if (address !== undefined && (!URL.canParse(address) || !/^https?:/.test(address)))
     throw new Unusable(`--address: “${address}” is no http or https address.`);
   let bytes: Uint8Array;
@@ -109,7 +109,7 @@ export async function read(file: string, address: string | undefined): Promise<o
   if (bytes.length === 0) throw new Unusable(`${basename(file)} is empty.`);
   const now = new Date().toISOString();
   const kind = sniffBytes(bytes);
-  const apart = readers(fileURLToPath(new URL('../workers/reading.js', import.meta.url)));
+  const apart = readers(entry);
   try {
     if (kind === 'pdf') return await fromPdf(apart, bytes, address, now);
     if (kind.startsWith('image/')) {

@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { check, cite, convert, styles, type Outcome } from './references';
 import { Unusable } from './unusable';
@@ -50,8 +51,9 @@ async function run(command: Command, args: string[]): Promise<Outcome> {
   if (command === 'check') return check(file, options);
   // Its readers take two seconds to load, which the other commands do without.
   const { read } = await import('./read');
+  const entry = fileURLToPath(new URL('../workers/reading.js', import.meta.url));
   return {
-    data: `${JSON.stringify(await read(file, options.address), null, 2)}\n`,
+    data: `${JSON.stringify(await read(file, options.address, entry), null, 2)}\n`,
     words: [],
     partial: false,
   };

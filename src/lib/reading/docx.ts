@@ -35,7 +35,7 @@ export function textOfDocx(bytes: Uint8Array): string {
 function paragraphsOf(xml: string): string {
   let text = '';
   for (const m of xml.matchAll(
-    /<w:t(?:\s[^>]*)?>([^<]*)<\/w:t>|<w:(?:tab|br|cr)(?:\s[^>]*)?\/>|<w:noBreakHyphen\/>|<\/w:p>/g,
+    /<w:t(?:\s[^<>]*)?>([^<]*)<\/w:t>|<w:(?:tab|br|cr)(?:\s[^<>]*)?\/>|<w:noBreakHyphen\/>|<\/w:p>/g,
   )) {
     if (m[1] !== undefined) text += decodeEntities(m[1]);
     else if (m[0] === '</w:p>') text += '\n';

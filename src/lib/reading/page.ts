@@ -4,6 +4,7 @@ import { readDocument, type PageReading } from '../core/capture';
 import { textOf } from '../core/passages';
 import { withoutPassword } from '../core/source';
 import { nfc, withoutControls } from '../core/text';
+import { Unreadable } from './failure';
 import { unmarkedUtf16 } from './sniff';
 const TAGS =
   'a abbr address article aside b bdi bdo blockquote br caption cite code col colgroup dd del details dfn div dl dt em figcaption figure footer h1 h2 h3 h4 h5 h6 header hr i img ins kbd li main mark ol p pre q rp rt ruby s samp section small span strong sub summary sup table tbody td tfoot th thead time tr u ul var wbr'.split(
@@ -109,8 +110,31 @@ function typeOfPage(bytes: Uint8Array, contentType: string): string {
   return !/<meta[^<>]*charset/i.test(head) && isUtf8(bytes) ? 'text/html; charset=utf-8' : 'text/html';
 }
 
-const openDom = (bytes: Uint8Array, contentType: string, address: string) =>
-  new JSDOM(Buffer.from(bytes), { url: address, contentType: typeOfPage(bytes, contentType) });
+/** Deepest nesting of elements that is read; the pages there are stay below a hundred, browsers cut at some hundreds. */
+const DEEPEST = 1_000;
+/** Elements that have no content, or whose end is understood where the next begins (HTML, 13.1.2). */
+const NOT_NESTED =
+  /^(?:area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr|p|li|dt|dd|tr|td|th|thead|tbody|tfoot|colgroup|option|optgroup|rt|rp|html|head|body)$/i;
+
+/** Refuses a page whose elements are nested deeper than any page's are: parsing it takes time by the square of that. */
+function checkDepth(bytes: Uint8Array): void {
+  let depth = 0;
+  for (const [, end, name] of Buffer.from(bytes)
+    .toString('latin1')
+    .matchAll(/<(\/?)([a-z][a-z0-9-]{0,30})/gi)) {
+    if (NOT_NESTED.test(name!)) continue;
+    depth = Math.max(0, depth + (end ? -1 : 1));
+    if (depth > DEEPEST)
+      throw new Unreadable(
+        `The page nests more than ${DEEPEST.toLocaleString('en')} elements in each other, which takes too long to read. Start by hand with its address filled in.`,
+      );
+  }
+}
+
+function openDom(bytes: Uint8Array, contentType: string, address: string): JSDOM {
+  checkDepth(bytes);
+  return new JSDOM(Buffer.from(bytes), { url: address, contentType: typeOfPage(bytes, contentType) });
+}
 
 /** Reads a page without running anything in it. */
 export function readPage({ bytes, contentType, address, linkHeader }: PageGiven): ReadPage {

@@ -100,6 +100,7 @@ const damaged = (error: unknown): Unreadable =>
       );
 
 async function textOfDocument(doc: PDFDocumentProxy): Promise<PdfText> {
+  if (doc.numPages < 1) throw new Unreadable('The PDF has no pages.');
   if (doc.numPages > MOST_LEAVES)
     throw new Unreadable(
       `The PDF has ${doc.numPages.toLocaleString('en')} pages; at most ${MOST_LEAVES.toLocaleString('en')} are read.`,

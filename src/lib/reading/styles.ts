@@ -4,6 +4,7 @@ import { dirname, isAbsolute, join } from 'node:path';
 import { validateStyle } from 'csl-validator-wasm';
 import {
   createPrinter,
+  entangledIn,
   nodesNamed,
   openTree,
   styleFacts,
@@ -77,6 +78,8 @@ export async function readStyle(xml: string, localeFile: string): Promise<ReadSt
   const problems = problemsIn(await validateStyle(xml));
   if (problems.length) return { problems };
   const tree = treeOfElement(parseXml(xml).documentElement);
+  const entangled = entangledIn(tree);
+  if (entangled) return { problems: [{ line: 1, text: entangled }] };
   const title = titleOf(tree);
   // CSL 1.0.2, "Dependent Styles": they have a parent and no citation of their own.
   const parent = nodesNamed(tree, 'link').find((l) => l.attrs.rel === 'independent-parent')?.attrs.href;

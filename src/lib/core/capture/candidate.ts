@@ -48,7 +48,7 @@ export function collector(kind: OriginKind) {
 
 /** Text that came with HTML in it (descriptions, headlines) without tags, white space squashed. */
 export function textOnly(html: string): string {
-  return squash(plain(html.replace(/<\/?(?!i\b|b\b|sup\b|sub\b)[a-z][^>]*>/gi, ' ')));
+  return squash(plain(html.replace(/<\/?(?!i\b|b\b|sup\b|sub\b)[a-z][^<>]*>/gi, ' ')));
 }
 
 /**
@@ -57,10 +57,9 @@ export function textOnly(html: string): string {
  */
 export function pageRange(first?: string, last?: string): string | undefined {
   const [a, b] = [first, last].map((p) =>
-    p
-      ?.trim()
+    squash(p ?? '')
       .replace(/^(?:pages?|pp?|seiten?|s)\.?\s+(?=[\divxlc])|^pp?\.(?=\d)/i, '')
-      .replace(/\s*(?:--?|[–—‐‑−])\s*/g, '-'),
+      .replace(/ ?(?:--?|[–—‐‑−]) ?/g, '-'),
   );
   if (!a || /^(?:n\/?a|0|-)$/i.test(a)) return undefined;
   const whole = b && b !== a ? `${a}-${b}` : a;

@@ -14,7 +14,7 @@ export interface TypedLink {
  */
 export function parseLinkHeader(header: string, base: string): TypedLink[] {
   const links: TypedLink[] = [];
-  const each = /<([^>]*)>((?:\s*;\s*[\w!#$&+.^`|~*-]+\s*(?:=\s*(?:"(?:[^"\\]|\\.)*"|[^\s",;]+))?)*)/g;
+  const each = /<([^<>]*)>((?:\s*;\s*[\w!#$&+.^`|~*-]+\s*(?:=\s*(?:"(?:[^"\\]|\\.)*"|[^\s",;]+))?)*)/g;
   for (const m of header.slice(0, 100_000).matchAll(each)) {
     const parameters: Record<string, string> = {};
     for (const p of m[2]!.matchAll(

@@ -28,7 +28,9 @@ function listed(candidates: Candidate[], address: string | undefined, base: stri
   if (!record.title) return undefined;
   const doi = record.DOI;
   const target = address ?? record.URL;
-  const own = target && URL.canParse(target, base) ? new URL(target, base).href : undefined;
+  const url = target && URL.canParse(target, base) ? new URL(target, base) : undefined;
+  // What runs something, or names a file of the reader's, is no address of a work.
+  const own = url && /^https?:$/.test(url.protocol) ? url.href : undefined;
   return { record, ...(own && own !== base ? { address: own } : {}), ...(doi ? { doi } : {}) };
 }
 
@@ -100,17 +102,21 @@ function fromHtml(doc: Document, base: string): ListedWork[] {
       continue;
     if (!entry.parentElement || entry.querySelector('li li, article article')) continue;
     const list = rows.get(entry.parentElement) ?? [];
-    if (!list.includes(entry)) list.push(entry);
+    list.push(entry);
     rows.set(entry.parentElement, list);
   }
   const titled = (entry: Element) => {
     const heading = entry.querySelector(
       'h2 a[href], h3 a[href], h4 a[href], .title a[href], a.title[href], cite a[href]',
     );
-    const links = [...entry.querySelectorAll('a[href]')].sort(
-      (a, b) => squash(b.textContent ?? '').length - squash(a.textContent ?? '').length,
-    );
-    const link = heading ?? links[0];
+    const longest = () =>
+      [...entry.querySelectorAll('a[href]')]
+        .map((a) => ({ a, length: squash(a.textContent ?? '').length }))
+        .reduce<{ a: Element; length: number } | undefined>(
+          (best, each) => (best && best.length >= each.length ? best : each),
+          undefined,
+        )?.a;
+    const link = heading ?? longest();
     const text = squash(link?.textContent ?? '');
     const href = link?.getAttribute('href') ?? '';
     if (!link || text.length < 12 || text.split(' ').length < 3 || !URL.canParse(href, base))
@@ -177,18 +183,21 @@ export function worksListed(
 ): ListedWork[] {
   const objects = contextObjects(doc);
   const own = ownWork(candidates);
-  const unique = (works: ListedWork[]) =>
-    works
-      .filter(
-        (w, i) =>
-          works.findIndex(
-            (o) =>
-              (o.doi && o.doi === w.doi) ||
-              (o.address && addressKey(o.address) === addressKey(w.address)) ||
-              fold(o.record.title ?? '') === fold(w.record.title ?? ''),
-          ) === i,
-      )
+  const unique = (works: ListedWork[]) => {
+    const seen = new Set<string>();
+    return works
+      .filter(({ doi, address, record }) => {
+        const keys = [
+          doi && `doi ${doi}`,
+          address && `address ${addressKey(address) ?? address}`,
+          `title ${fold(record.title ?? '')}`,
+        ].filter((key) => key !== undefined && key !== '');
+        const before = keys.some((key) => seen.has(key));
+        for (const key of keys) seen.add(key);
+        return !before;
+      })
       .slice(0, MOST);
+  };
   if (own) return [];
   const spans = [...doc.querySelectorAll('span.Z3988[title]')];
   const tries: (() => ListedWork[])[] = [

@@ -56,14 +56,30 @@ function familyFirst(text: string): string {
   return m && !text.includes(',') ? `${m[1]!.trim()}, ${m[2]!}` : text;
 }
 
+/** Longest text that may be one name with what stands around it, in characters. */
+const LONGEST_NAME = 1_000;
+
+/** A text without the words in it that are addresses of mail. */
+const withoutMail = (text: string) =>
+  text.includes('@')
+    ? text
+        .split(' ')
+        .filter((word) => {
+          const at = word.indexOf('@');
+          return at < 1 || word.slice(0, -1).indexOf('.', at + 2) === -1;
+        })
+        .join(' ')
+    : text;
+
 /**
  * One name as pages write it, freed of what is not part of it: a leading "By", academic titles and degrees, an
  * address of mail, an affiliation in brackets, footnote marks. Names in capitals are set in ordinary letters.
  * Placeholders of templates (`admin`, `Staff`) and addresses give `undefined`.
  */
 export function personName(raw: string): CslName | undefined {
-  let text = squash(nfc(raw))
-    .replace(/\s*<[^>]*@[^>]*>|\s*\([^)]*\)|\s*\[[^\]]*\]|\S+@\S+\.\S+/gu, ' ')
+  const whole = squash(nfc(raw));
+  if (whole.length > LONGEST_NAME) return undefined;
+  let text = withoutMail(whole.replace(/ ?<[^<>]*@[^<>]*>| ?\([^)]*\)| ?\[[^\]]*\]/gu, ' '))
     .replace(/[*†‡§¶]+|[⁰¹²³⁴-⁹]+|(?<=\p{L})\d+(?:,\d+)*$/gu, '')
     .replace(/https?:\S+|orcid\S*/gi, '');
   text = squash(text).replace(LABEL, '').replace(AFTER, '');
@@ -86,19 +102,17 @@ const ROLE_WORD = /\s*[([]?\b(?:eds?|editors?|hrsg|herausgeber(?:in)?|translator
  */
 export function peopleOf(raw: string[]): CslName[] {
   const strings = raw
-    .flatMap((s) => s.split(/\s*[、;；|\n]\s*/u))
+    .flatMap((s) => s.split(/[、;；|\n]/u))
     .map((s) => squash(s).replace(ROLE_WORD, ''))
     .filter(Boolean);
-  const inOne =
-    raw.length === 1
-      ? strings.flatMap((s) => (strings.length === 1 || /[|\n]/.test(raw[0]!) ? separate(s) : [s]))
-      : strings;
-  const names: CslName[] = [];
+  const several = raw.length === 1 && (strings.length === 1 || /[|\n]/.test(raw[0]!));
+  const inOne = several ? strings.flatMap(separate) : strings;
+  const names = new Map<string, CslName>();
   for (const s of inOne) {
     const name = personName(s);
-    if (name && !names.some((n) => JSON.stringify(n) === JSON.stringify(name))) names.push(name);
+    if (name) names.set(JSON.stringify(name), name);
   }
-  return names;
+  return [...names.values()];
 }
 
 /** `Ferreira, A., Ng, T. H. & Osei, K.`: families and initials in turn, as reference lists write them. */
@@ -106,13 +120,16 @@ const INVERTED = /^\p{Lu}[\p{L}’' -]*,\s*(?:\p{Lu}\.?[\s-]?){1,4}(?:,|\s*(?:&|
 
 function separate(text: string): string[] {
   // A post behind the last name (`Agnes Thorne, Staff Reporter`) is no second name.
-  const clean = text
-    .replace(LABEL, '')
-    .replace(AFTER, '')
-    .replace(/,\s*[^,]*$/u, (end) => (POST.test(end) ? '' : end));
+  const labelled = text.replace(LABEL, '');
+  const clean = (labelled.length > LONGEST_NAME ? labelled : labelled.replace(AFTER, '')).replace(
+    /,\s*[^,]*$/u,
+    (end) => (POST.test(end) ? '' : end),
+  );
   if (INVERTED.test(clean)) {
     const found = [
-      ...clean.matchAll(/(\p{L}[\p{L}’' -]*?),\s*((?:\p{Lu}\.?[\s-]?){1,4})(?=,|\s*(?:&|and|et|und)\s|$)/gu),
+      ...clean.matchAll(
+        /(\p{L}[\p{L}’' -]{0,80}?),\s*((?:\p{Lu}\.?[\s-]?){1,4})(?=,|\s*(?:&|and|et|und)\s|$)/gu,
+      ),
     ];
     if (found.length > 1)
       return found.map((m) => `${m[1]!.replace(/^(?:and|et|und)\s+/i, '')}, ${m[2]!.trim()}`);

@@ -1,4 +1,4 @@
-import { fold, foldWords, isShouting } from '../text';
+import { fold, foldWords, isShouting, squash, withoutTrailing } from '../text';
 import {
   datesAgree,
   emptyRecord,
@@ -170,7 +170,7 @@ function better(field: string, top: Candidate, other: Candidate, setting: Settin
       : undefined;
   if (field === 'title' && typeof a === 'string' && typeof b === 'string') {
     if (isShouting(a) && !isShouting(b) && fold(a) === fold(b)) return 'the same title, not in capitals';
-    const cut = a.replace(/\s*(?:…|\.\.\.)$/, '');
+    const cut = /(?:…|\.\.\.)$/.test(a) ? withoutTrailing(a, '…. ') : a;
     if (cut !== a && cut.length > 8 && fold(b).startsWith(fold(cut)) && b.length > cut.length)
       return 'the whole of a shortened title';
     const tail = b.slice(a.length);
@@ -236,11 +236,14 @@ function withoutTheSite(candidates: Candidate[], { siteNames, type }: Setting): 
   });
 }
 
+/** Longest title in which the name of a site is looked for, in characters. */
+const LONGEST_TITLE = 1_000;
+
 /** Titles without the name of the site at their end, where the page itself says what the site is called. */
 function withoutSiteNames(candidates: Candidate[], siteNames: Set<string>): Candidate[] {
   return candidates.map((c) => {
-    if (c.field !== 'title' || typeof c.value !== 'string') return c;
-    const m = /^(.+?)\s*(?:\||\s[-–—·»:•])\s+([^|]+)$/u.exec(c.value);
+    if (c.field !== 'title' || typeof c.value !== 'string' || c.value.length > LONGEST_TITLE) return c;
+    const m = /^(.+?)\s*(?:\||\s[-–—·»:•])\s+([^|]+)$/u.exec(squash(c.value));
     if (!m || !siteNames.has(fold(m[2]!)) || foldWords(m[1]!).length < 2) return c;
     return { ...c, value: m[1]!, note: `${c.note ?? 'title'}, without the site’s name` };
   });

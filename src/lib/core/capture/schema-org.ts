@@ -5,6 +5,14 @@ import { personName, peopleOf } from './people';
 /** A schema.org item, whatever syntax it was written in: property names without prefix, `@type`, `@id`. */
 export type SchemaNode = Record<string, unknown>;
 
+/** Adds a value to a property of an item, which becomes a list when it has several. Names come from pages and may be any. */
+export function addTo(node: SchemaNode, name: string, value: unknown): void {
+  if (name === '__proto__') return;
+  const before = Object.hasOwn(node, name) ? node[name] : undefined;
+  if (Array.isArray(before)) before.push(value);
+  else node[name] = before === undefined ? value : [before, value];
+}
+
 /** schema.org types that are works, to CSL types, surest first. Source: schema.org, CreativeWork and its subtypes. */
 const WORKS: [string, CslType][] = [
   ['ScholarlyArticle', 'article-journal'],

@@ -1,4 +1,5 @@
 export { nodesNamed, openTree, type CompactTree, type Tree } from './tree';
+export { entangledIn } from './entangled';
 export { treeOfElement } from './xml';
 export {
   createPrinter,

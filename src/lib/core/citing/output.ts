@@ -1,4 +1,4 @@
-import { escapeHtml } from '../text';
+import { escapeHtml, inOneLine } from '../text';
 import type { PrintedList, PrintedReference } from './printer';
 import { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText } from './runs';
 
@@ -98,7 +98,7 @@ export function markdownDocument(list: PrintedList, title: string): string {
       runsToMarkdown([{ text: labelled(e) }, ...e.runs])
         .replace(/^(\d+)([.)])/, '$1\\$2')
         .replace(/^([-+])/, '\\$1'),
-    annotation: (text) => `> ${runsToMarkdown([{ text: text.replace(/\s*\n\s*/g, ' ') }])}`,
+    annotation: (text) => `> ${runsToMarkdown([{ text: inOneLine(text) }])}`,
   });
   return `# ${runsToMarkdown([{ text: title }])}\n\n${all.join('\n\n')}\n`;
 }

@@ -48,7 +48,7 @@ function lookOf(tag: string, attributes: string, fieldOf: (variables: string) =>
 export function runsOf(html: string, fieldOf: (variables: string) => string | undefined): Run[] {
   const runs: Run[] = [];
   const stack: { tag: string; look: Look }[] = [{ tag: '', look: {} }];
-  for (const m of html.matchAll(/<(\/?)([a-z][a-z0-9]*)([^>]*)>|([^<]+|<)/gi)) {
+  for (const m of html.matchAll(/<(\/?)([a-z][a-z0-9]*)([^<>]*)>|([^<]+|<)/gi)) {
     const [, slash, tag, attributes = '', text] = m;
     if (text !== undefined) {
       const look = stack[stack.length - 1]!.look;
@@ -115,17 +115,12 @@ export function runsToHtml(runs: Run[], options: { fields?: boolean; links?: boo
   return html;
 }
 
-function rtfText(text: string): string {
-  let out = '';
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    if (code === 0x5c || code === 0x7b || code === 0x7d) out += `\\${text[i]}`;
-    else if (code < 0x80) out += text[i];
-    // RTF 1.9.1, "Unicode RTF": \uN is a signed 16-bit unit, followed by one character for older readers.
-    else out += `\\u${code > 0x7fff ? code - 0x10000 : code}?`;
-  }
-  return out;
-}
+/** RTF 1.9.1, "Unicode RTF": `\\uN` is a signed 16-bit unit, followed by one character for older readers. */
+const rtfText = (text: string) =>
+  text.replace(/[\\{}]|[^\0-\x7f]/g, (unit) => {
+    const code = unit.charCodeAt(0);
+    return code < 0x80 ? `\\${unit}` : `\\u${code > 0x7fff ? code - 0x10000 : code}?`;
+  });
 
 /** Runs as RTF (Rich Text Format 1.9.1), without document or paragraph. */
 export function runsToRtf(runs: Run[]): string {

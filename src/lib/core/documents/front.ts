@@ -7,6 +7,8 @@ import type { DocumentData, Leaf } from './types';
 /** What programs write as a title when nobody gave one. */
 const NO_TITLE =
   /^(?:untitled|microsoft (?:word|powerpoint)|title|document\d*|layout \d|slide \d|doi:|.*\.(?:docx?|pdf|tex|dvi|indd|qxd|rtf|pages)$|[\d\W_]*$|[\w-]{1,12}\d{2,}[\w-]*$)/i;
+/** Longest text that may be one of these, in characters. */
+const LONGEST_NONE = 300;
 const NO_AUTHOR = /^(?:user|admin|administrator|unknown|author|owner|default|microsoft|.*\\.*|\w{1,3})$/i;
 
 const first = (value: string | string[] | undefined) => (Array.isArray(value) ? value[0] : value)?.trim();
@@ -88,7 +90,8 @@ function authorsAfter(blocks: Block[], title: Block): CslName[] {
 export function fromLeaves(leaves: Leaf[], labels: (string | undefined)[], data: DocumentData): Candidate[] {
   const c = collector('document');
   const { info, xmp } = data;
-  const named = (text: string | undefined) => (text && !NO_TITLE.test(text) ? text : undefined);
+  const named = (text: string | undefined) =>
+    text && (text.length > LONGEST_NONE || !NO_TITLE.test(text)) ? text : undefined;
   c.text('title', named(first(xmp['dc:title'])), 'XMP');
   c.text('title', named(info.Title?.trim()), 'PDF information');
   const people = all(xmp['dc:creator']).filter((n) => !NO_AUTHOR.test(n));

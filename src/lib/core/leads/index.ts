@@ -8,6 +8,7 @@ const MARKER = /^\s*(?:\[\d{1,3}\]|\(\d{1,3}\)|\d{1,3}[.)](?=\s)|[-*•–])\s*/
 
 /** Whether a text reads as a bibliographic reference: a year and either a name before it, a quoted title, or numbers after it. */
 export function looksLikeReference(text: string): boolean {
+  if (text.length > 20 * LONGEST) return false;
   const line = squash(text.replace(MARKER, ''));
   if (line.length < 25 || line.length > LONGEST) return false;
   const year = /\b(?:1[5-9]|20)\d\d[a-z]?\b|\bn\.\s?d\.|\bin press\b|\bforthcoming\b/i.test(line);
@@ -45,12 +46,15 @@ export function splitReferences(text: string): string[] {
     const begins = (line: string) =>
       /^(?:\p{Lu}[\p{L}’'-]+|(?:van|von|de|den|der)\s)/u.test(line) &&
       /,|\(\d{4}|\b(?:1[5-9]|20)\d\d\b/.test(line.slice(0, 120));
-    for (const line of lines) {
+    let last = '';
+    for (const line of lines.map((l) => l.trim())) {
       const before = parts[parts.length - 1];
-      const ended = before !== undefined && /[.)\d/]\s*$/.test(before);
-      const whole = ended && looksLikeReference(before) && /[.)]\s*$/.test(before);
-      if (before === undefined || (begins(line.trim()) && ended) || whole) parts.push(line);
-      else parts[parts.length - 1] = `${before} ${line.trim()}`;
+      const ended = before !== undefined && /[.)\d/]$/.test(last);
+      // What is longer than any reference need not be looked at again with every line.
+      const whole = ended && /[.)]$/.test(last) && before.length <= 2 * LONGEST && looksLikeReference(before);
+      if (before === undefined || (begins(line) && ended) || whole) parts.push(line);
+      else parts[parts.length - 1] = `${before} ${line}`;
+      if (line) last = line;
     }
   }
   return parts.map((p) => squash(p.replace(MARKER, ''))).filter((p) => p.length > 3);
@@ -125,7 +129,7 @@ function namesIn(text: string): CslName[] {
 
 /** Reads one reference as far as it goes. Never throws; a text nothing can be read from gives a record with no title. */
 export function parseReference(given: string): ParsedReference {
-  const text = squash(nfc(given).replace(MARKER, '')).slice(0, LONGEST);
+  const text = squash(nfc(given.slice(0, 20 * LONGEST)).replace(MARKER, '')).slice(0, LONGEST);
   const c = collector('reference');
   const doi = findDoi(text);
   c.text('DOI', doi, 'a DOI in it');

@@ -99,11 +99,24 @@ function neighbourhood(text: string, { exact, prefix, suffix }: Selectors['quote
  * not there. For words selected on a page as it was seen, whose white space is not that of the kept text.
  */
 export function findWords(text: string, words: string): { start: number; end: number } | undefined {
-  const wanted = words.split(/\s+/u).filter(Boolean);
-  if (wanted.length === 0) return undefined;
-  const pattern = wanted.map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('\\s*');
-  const found = new RegExp(pattern, 'u').exec(text);
-  return found ? { start: found.index, end: found.index + found[0].length } : undefined;
+  const wanted = words.replace(/\s+/gu, '');
+  if (wanted === '') return undefined;
+  // How far to fall back where the words stop agreeing (Knuth, Morris and Pratt 1977), so that no text is read twice.
+  const back = new Int32Array(wanted.length);
+  for (let i = 1, n = 0; i < wanted.length; i++) {
+    while (n > 0 && wanted[i] !== wanted[n]) n = back[n - 1]!;
+    if (wanted[i] === wanted[n]) n++;
+    back[i] = n;
+  }
+  const at = new Int32Array(wanted.length);
+  for (let i = 0, n = 0, seen = 0; i < text.length; i++) {
+    if (/\s/u.test(text[i]!)) continue;
+    at[seen++ % wanted.length] = i;
+    while (n > 0 && text[i] !== wanted[n]) n = back[n - 1]!;
+    if (text[i] === wanted[n]) n++;
+    if (n === wanted.length) return { start: at[seen % wanted.length]!, end: i + 1 };
+  }
+  return undefined;
 }
 
 const bare = (html: string) =>

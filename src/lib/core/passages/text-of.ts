@@ -16,17 +16,23 @@ const BLOCKS = new Set(
  * mark up (`mark`, `i`, `a` …) leave no trace, so wrapping text in them does not change the result.
  */
 export function textOf(root: Node): { text: string; segments: Segment[] } {
-  let text = '';
+  // Joined at the end: looking at the end of a text that is still growing would have it copied each time.
+  const parts: string[] = [];
+  let length = 0;
   const segments: Segment[] = [];
+  const add = (part: string) => {
+    parts.push(part);
+    length += part.length;
+  };
   const lineBreak = () => {
-    if (text !== '' && !text.endsWith('\n')) text += '\n';
+    if (length > 0 && !parts[parts.length - 1]!.endsWith('\n')) add('\n');
   };
   const walk = (node: Node) => {
     if (node.nodeType === 3) {
       const data = (node as Text).data;
       if (data === '') return;
-      segments.push({ start: text.length, node: node as Text });
-      text += data;
+      segments.push({ start: length, node: node as Text });
+      add(data);
       return;
     }
     const block = BLOCKS.has(node.nodeName.toUpperCase());
@@ -35,7 +41,7 @@ export function textOf(root: Node): { text: string; segments: Segment[] } {
     if (block) lineBreak();
   };
   walk(root);
-  return { text, segments };
+  return { text: parts.join(''), segments };
 }
 
 /** A part of one text node. */

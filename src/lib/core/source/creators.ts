@@ -1,4 +1,4 @@
-import { fold, nfc, squash } from '../text';
+import { fold, nfc, squash, withoutTrailing } from '../text';
 import type { CslName, SourceRecord } from './schema';
 import type { NameVariable } from './variables';
 
@@ -37,6 +37,9 @@ function withParticle(family: string): Pick<CslName, 'family' | 'non-dropping-pa
   return { 'non-dropping-particle': words.slice(0, n).join(' '), family: words.slice(n).join(' ') };
 }
 
+/** Longest text that is taken apart as a name, in characters; a longer one is kept whole. */
+const LONGEST_NAME = 1_000;
+
 /**
  * One name as a page or file writes it, split as far as it can be known.
  * Reads `Family, Given`, `Family, Jr., Given`, `Family, Given, Jr.` and `Given particle Family Jr.`; strips a leading
@@ -44,10 +47,10 @@ function withParticle(family: string): Pick<CslName, 'family' | 'non-dropping-pa
  * institutions, `family` alone otherwise). Empty text gives `undefined`.
  */
 export function parseName(text: string): CslName | undefined {
-  const clean = squash(nfc(text))
-    .replace(/^by\s+(?=\S)/i, '')
-    .replace(/[,;]+$/, '');
+  const whole = squash(nfc(text)).replace(/^by\s+(?=\S)/i, '');
+  const clean = withoutTrailing(whole, ',;').trimEnd();
   if (clean === '' || !/\p{L}/u.test(clean)) return undefined;
+  if (clean.length > LONGEST_NAME) return { literal: clean };
   const commas = clean.split(/\s*[,،]\s*/u).filter(Boolean);
   if (commas.length === 1) {
     if (looksInstitutional(clean)) return { literal: clean };

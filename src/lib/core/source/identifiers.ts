@@ -1,3 +1,5 @@
+import { withoutTrailing } from '../text';
+
 /** Digits and a final X only. */
 const bare = (text: string) => text.replace(/[^0-9X]/gi, '').toUpperCase();
 
@@ -9,7 +11,9 @@ const SHORT_DOI_TAIL = /[.,;:'"”’>\]]+$/u;
  * Syntax: DOI Handbook, section 2.2 (prefix `10.` registrant, slash, suffix of any printable characters).
  */
 export function findDoi(text: string): string | undefined {
-  const m = /\b10\.\d{4,9}(?:\.\d+)*\/[^\s"<>{}|\\^`]+/.exec(/%2f/i.test(text) ? safeDecode(text) : text);
+  const m = /\b10\.\d{4,9}(?:\.\d{1,20}){0,9}\/[^\s"<>{}|\\^`]{1,2000}/.exec(
+    /%2f/i.test(text) ? safeDecode(text) : text,
+  );
   if (!m) return undefined;
   let doi = m[0];
   for (;;) {
@@ -112,12 +116,17 @@ export const arxivDoi = (id: string): string => `10.48550/arXiv.${id}`;
 
 /** A PubMed identifier in a text, after `PMID` or in an address of PubMed. */
 export function findPmid(text: string): string | undefined {
-  return /(?:\bPMID:?\s*|\bpubmed(?:\.[\w.]+)?\/)(\d{1,8})\b/i.exec(text)?.[1];
+  return /(?:\bPMID:?\s*|\bpubmed(?:\.[\w.]{1,60})?\/)(\d{1,8})\b/i.exec(text)?.[1];
 }
 
 /** A Handle in a text, after `hdl:` or in an address of the resolver. DOIs are Handles too but are told before. */
 export function findHandle(text: string): string | undefined {
-  return /(?:\bhdl:\s*|\bhdl\.handle\.(?:net|example)\/)([\w.]+\/[^\s"<>]+?)[.,;)]*(?:\s|$)/i.exec(text)?.[1];
+  const found =
+    /(?:\bhdl:\s{0,9}|\bhdl\.handle\.(?:net|example)\/)([\w.]{1,200}\/[^\s"<>]{1,2000})(?=\s|$)/i.exec(
+      text,
+    )?.[1];
+  const handle = found && withoutTrailing(found, '.,;)');
+  return handle && !handle.endsWith('/') ? handle : undefined;
 }
 
 /** An ISSN in a text, as printed, if its check character holds. */
@@ -150,6 +159,8 @@ const addressIn = (text: string): string | undefined => {
     : undefined;
 };
 
+/** Longest text that may be an address, in characters. */
+const LONGEST_ADDRESS = 4_000;
 /** Longest sentence in which an identifier is taken for what is meant; a longer text is a text. */
 const SENTENCE = 600;
 
@@ -160,9 +171,8 @@ const SENTENCE = 600;
  */
 export function recognise(input: string): Given {
   const text = input.trim();
-  const address = addressIn(
-    text.replace(/[).,;]+$/, (end) => (text.includes('(') ? end : end.replace(/[.,;]/g, ''))),
-  );
+  if (text.length > LONGEST_ADDRESS) return { kind: 'text', text };
+  const address = addressIn(text.includes('(') ? text : withoutTrailing(text, '.,;'));
   const doi = findDoi(text);
   const alone = /^(?:doi:\s*|(?:https?:\/\/)?(?:dx\.)?doi\.(?:org|example)\/)?10\./i.test(text);
   const arxiv = findArxiv(text);
@@ -193,7 +203,8 @@ export function recognise(input: string): Given {
         .replace(issn, '')
         .replace(/^[\s,;]+|[\s,;]+$/g, ''),
     };
-  const inside = /https?:\/\/[^\s<>"]+/.exec(text)?.[0].replace(/[).,;]+$/, '');
+  const found = /https?:\/\/[^\s<>"]+/.exec(text)?.[0];
+  const inside = found && withoutTrailing(found, ').,;');
   if (inside && text.split(/\s+/).length <= 12 && URL.canParse(inside))
     return { kind: 'address', address: new URL(inside).href };
   return { kind: 'text', text };

@@ -16,7 +16,7 @@ export function isShouting(title: string): boolean {
 export function sentenceCase(title: string): string {
   const shouting = isShouting(title);
   let start = true;
-  return title.replace(/<[^>]*>|[\p{L}\p{N}][\p{L}\p{N}\p{M}’'-]*|[:?!.–—]/gu, (token) => {
+  return title.replace(/<[^<>]*>|[\p{L}\p{N}][\p{L}\p{N}\p{M}’'-]*|[:?!.–—]/gu, (token) => {
     if (token.startsWith('<')) return token;
     if (/^[:?!.–—]$/u.test(token)) {
       start = true;

@@ -4,4 +4,4 @@ export { codePointLength, toCodePoint, toCodeUnit, sliceCodePoints } from './uni
 export { isShouting, sentenceCase } from './case';
 export { similarity, wordsOf, longestSharedRun, type SharedRun } from './similarity';
 export { hasControls, withoutControls } from './controls';
-export { withoutTrailing } from './trailing';
+export { inOneLine, withoutTrailing } from './trailing';

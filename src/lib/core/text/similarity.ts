@@ -35,16 +35,23 @@ export interface SharedRun {
 /** Finds the longest run of words, in order and without gaps, that `b` takes from `a`. */
 export function longestSharedRun(a: string[], b: string[]): SharedRun {
   let best: SharedRun = { length: 0, start: 0 };
-  let previous = new Array<number>(b.length + 1).fill(0);
-  for (const word of a) {
-    const row = new Array<number>(b.length + 1).fill(0);
-    for (let j = 0; j < b.length; j++) {
-      if (b[j] !== word) continue;
-      const length = (previous[j] ?? 0) + 1;
-      row[j + 1] = length;
+  // Words as numbers, which compare faster; and how long the run is that ends at each place of `b`, one word of `a` ago.
+  const numbers = new Map<string, number>();
+  const numbered = (words: string[]) =>
+    Int32Array.from(words, (word) => {
+      const known = numbers.get(word) ?? numbers.size;
+      numbers.set(word, known);
+      return known;
+    });
+  const [x, y] = [numbered(a), numbered(b)];
+  let [before, now] = [new Int32Array(y.length + 1), new Int32Array(y.length + 1)];
+  for (const word of x) {
+    for (let j = 0; j < y.length; j++) {
+      const length = y[j] === word ? before[j]! + 1 : 0;
+      now[j + 1] = length;
       if (length > best.length) best = { length, start: j + 1 - length };
     }
-    previous = row;
+    [before, now] = [now, before];
   }
   return best;
 }

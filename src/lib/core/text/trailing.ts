@@ -7,3 +7,13 @@ export function withoutTrailing(text: string, characters: string): string {
   while (end > 0 && characters.includes(text[end - 1]!)) end--;
   return text.slice(0, end);
 }
+
+/** A text of several lines in one, its lines trimmed and a blank between them. */
+export const inOneLine = (text: string): string =>
+  /[\r\n]/.test(text)
+    ? text
+        .split(/[\r\n]+/)
+        .map((line) => line.trim())
+        .filter(Boolean)
+        .join(' ')
+    : text;

@@ -1,6 +1,6 @@
 import { squash } from '../../text';
 import type { Candidate } from '../candidate';
-import { fromSchemaNodes, type SchemaNode } from '../schema-org';
+import { addTo, fromSchemaNodes, type SchemaNode } from '../schema-org';
 
 /** The value of a property's element. Source: HTML Living Standard, "Microdata", 5.2.4 Values. */
 function valueOf(element: Element): unknown {
@@ -30,13 +30,11 @@ function itemOf(root: Element): SchemaNode {
     for (const name of (element.getAttribute('itemprop') ?? '').split(/\s+/).filter(Boolean)) {
       const local = name.replace(/^https?:\/\/schema\.org\//, '');
       const value = valueOf(element);
-      const before = node[local];
-      node[local] =
-        before === undefined ? value : [...(Array.isArray(before) ? (before as unknown[]) : [before]), value];
+      addTo(node, local, value);
     }
   };
   const walk = (element: Element) => {
-    for (const child of element.children) {
+    for (let child = element.firstElementChild; child; child = child.nextElementSibling) {
       if (child.hasAttribute('itemprop')) add(child);
       if (!child.hasAttribute('itemscope')) walk(child);
     }

@@ -1,6 +1,6 @@
 import { squash } from '../../text';
 import type { Candidate } from '../candidate';
-import { fromSchemaNodes, type SchemaNode } from '../schema-org';
+import { addTo, fromSchemaNodes, type SchemaNode } from '../schema-org';
 
 const SCHEMA = /^https?:\/\/schema\.org\/?/;
 /** Prefixes of the RDFa initial context that pages use without declaring them. Source: W3C RDFa Core Initial Context. */
@@ -109,11 +109,6 @@ function typeOf(iri: string): string | undefined {
  */
 export function rdfaNodes(doc: Document): SchemaNode[] {
   const top: SchemaNode[] = [];
-  const add = (node: SchemaNode, name: string, value: unknown) => {
-    const before = node[name];
-    node[name] =
-      before === undefined ? value : [...(Array.isArray(before) ? (before as unknown[]) : [before]), value];
-  };
   const walk = (element: Element, outer: Scope, subject: SchemaNode | undefined, depth: number): void => {
     if (depth > 120 || top.length > 500) return;
     const scope = scopeOf(element, outer);
@@ -134,7 +129,7 @@ export function rdfaNodes(doc: Document): SchemaNode[] {
         element.getAttribute('about') ??
         (properties.length ? null : element.getAttribute('href'));
       if (id) node['@id'] = id;
-      if (properties.length && subject) properties.forEach((p) => add(subject, p, node));
+      if (properties.length && subject) properties.forEach((p) => addTo(subject, p, node));
       else if (types.length) top.push(node);
       inner = node;
     } else if (properties.length && subject) {
@@ -145,9 +140,10 @@ export function rdfaNodes(doc: Document): SchemaNode[] {
         element.getAttribute('content') ??
         element.getAttribute('datetime') ??
         (named || !link ? squash(element.textContent ?? '') : link);
-      properties.forEach((p) => add(subject, p, value));
+      properties.forEach((p) => addTo(subject, p, value));
     }
-    for (const child of element.children) walk(child, scope, inner, depth + 1);
+    for (let child = element.firstElementChild; child; child = child.nextElementSibling)
+      walk(child, scope, inner, depth + 1);
   };
   if (doc.documentElement) walk(doc.documentElement, { vocab: '', prefixes: INITIAL }, undefined, 0);
   return top;

@@ -28,7 +28,7 @@ export function splitOutside(text: string, separator: RegExp): string[] {
 }
 
 /** The items of a list joined by `and`: names, publishers, places. */
-export const itemsOf = (tex: string) => splitOutside(tex, /\s+and(?=\s)/iy);
+export const itemsOf = (tex: string) => splitOutside(tex.replace(/\s{2,}/g, ' '), /\s+and(?=\s)/iy);
 
 /** Whether a word belongs to the particle: its first letter outside protecting braces is small (btxdoc, section 4, item 18). */
 const lower = (word: string) => !/^\{(?!\\)/.test(word) && /^\p{Ll}/u.test(texToText(word));
@@ -65,8 +65,15 @@ function extendedName(tex: string): CslName | undefined {
   return known.length ? (Object.fromEntries(known) as CslName) : undefined;
 }
 
+/** Longest text that is taken apart as a name, in characters; a longer one is kept whole. */
+const LONGEST_NAME = 2_000;
+
 function oneName(tex: string): CslName | undefined {
   if (braced(tex)) {
+    const literal = texToText(tex);
+    return literal ? { literal } : undefined;
+  }
+  if (tex.length > LONGEST_NAME) {
     const literal = texToText(tex);
     return literal ? { literal } : undefined;
   }

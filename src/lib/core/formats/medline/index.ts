@@ -72,6 +72,7 @@ function split(source: string): { records: Raw[]; skipped: ReadResult['skipped']
   const records: Raw[] = [];
   const skipped: ReadResult['skipped'] = [];
   let current: Raw | undefined;
+  const numbered = source.includes('PMID-');
   source.split(/\r\n|\r|\n/).forEach((text, i) => {
     const m = /^([A-Z]{2,4}) {0,2}- ?(.*)$/.exec(text);
     if (m) {
@@ -83,7 +84,7 @@ function split(source: string): { records: Raw[]; skipped: ReadResult['skipped']
     } else if (/^\s{2,}\S/.test(text) && current?.tags.length)
       current.tags[current.tags.length - 1]![1] += ` ${text.trim()}`;
     else if (text.trim() === '') {
-      if (current && !source.includes('PMID-')) current = undefined;
+      if (current && !numbered) current = undefined;
     } else skipped.push({ line: i + 1, reason: 'text outside a record', text: text.slice(0, 120) });
   });
   return { records, skipped };
@@ -132,7 +133,7 @@ function record({ line, tags }: Raw) {
   const [page] = every('PG');
   if (page) fields.page = pages(page);
   const doi = [...every('LID'), ...every('AID')].find((id) => /\[doi\]$/.test(id));
-  if (doi) fields.DOI = doi.replace(/\s*\[doi\]$/, '');
+  if (doi) fields.DOI = doi.slice(0, -'[doi]'.length).trimEnd();
   const words = [...every('MH'), ...every('OT')].map((w) => w.replace(/\*/g, '').slice(0, 120));
   return finish(
     fields as Partial<SourceRecord> & { type: CslType },

@@ -14,7 +14,7 @@ import {
   type CslType,
   type SourceRecord,
 } from '../../source';
-import { plain } from '../../text';
+import { inOneLine, plain, squash } from '../../text';
 import { finish, otherKept } from '../finish';
 import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
 import { ARTICLES, NAME_RULES, readRule, TAG_RULES, TYPE_RULES, writeRule } from './mapping';
@@ -129,7 +129,7 @@ function readRecord(raw: RawRecord) {
     const named = NAME_RULES.find((r) => r.tag === tag && (!r.types || r.types.includes(type)));
     if (named) {
       const name = risName(value);
-      if (name) fields[named.csl] = [...((fields[named.csl] as CslName[]) ?? []), name];
+      if (name) ((fields[named.csl] ??= []) as CslName[]).push(name);
     } else if (tag === 'KW' || tag === 'K1') tags.push(...keywordsOf(value));
     else if (tag === 'SP') first = value;
     else if (tag === 'EP') last = value;
@@ -156,7 +156,9 @@ function readRecord(raw: RawRecord) {
   if (year && fields.issued === undefined) fields.issued = dated('PY', year);
   if (first)
     fields.page =
-      last && !first.includes('-') && last !== first ? `${first}-${last}` : first.replace(/\s*[–—]\s*/g, '-');
+      last && !first.includes('-') && last !== first
+        ? `${first}-${last}`
+        : squash(first).replace(/ ?[–—] ?/g, '-');
   for (const name of Object.keys(fields)) if (fields[name] === undefined) delete fields[name];
   return finish(
     fields as Partial<SourceRecord> & { type: CslType },
@@ -185,7 +187,7 @@ const SEASONS = ['Spring', 'Summer', 'Autumn', 'Winter'];
 function writeRecord({ key, record }: WriteItem, losses: Loss[]): string {
   const lines: string[] = [];
   const put = (tag: string, value: string) => {
-    const parts = REPEATED.has(tag) ? value.split(/\r?\n/) : [value.replace(/\s*\r?\n\s*/g, ' ')];
+    const parts = REPEATED.has(tag) ? value.split(/\r?\n/) : [inOneLine(value)];
     for (const part of parts) if (part.trim()) lines.push(`${tag}  - ${part.trim()}`);
   };
   const lose = (field: string, reason: string) => losses.push({ key, field, reason });

@@ -1,0 +1,180 @@
+/**
+ * Time grows in proportion to the text: every function of the core that takes text is given texts that are made to be slow,
+ * each size ten times the one before. What is compared is the processor's time, as a ratio, so that a busy machine changes nothing.
+ */
+import { describe, expect, it } from 'vitest';
+import * as capture from '../../src/lib/core/capture';
+import * as citing from '../../src/lib/core/citing';
+import * as formats from '../../src/lib/core/formats';
+import * as leads from '../../src/lib/core/leads';
+import * as passages from '../../src/lib/core/passages';
+import * as proofing from '../../src/lib/core/proof';
+import * as source from '../../src/lib/core/source';
+import * as duplicates from '../../src/lib/core/duplicates';
+import * as documents from '../../src/lib/core/documents';
+import * as catalogues from '../../src/lib/core/catalogues';
+import * as text from '../../src/lib/core/text';
+import { textsOf } from './texts';
+
+type Take = (given: string) => unknown;
+const run = (t: string) => [{ text: t }];
+const list = (t: string) =>
+  ({
+    entries: [{ id: 'a', runs: run(t), label: t, heading: t, annotations: [{ kind: 'gist', text: t }] }],
+    hangingIndent: true,
+  }) as unknown as Parameters<typeof citing.listToText>[0];
+/** A record as it can be kept, its texts as long as the schema lets them be. */
+const record = (t: string) => {
+  const short = t.slice(0, 8_000);
+  const line = t.slice(0, 4_000);
+  return source.sourceRecord.parse({
+    type: 'article-journal', title: short, 'container-title': short, publisher: short, URL: short, DOI: short, ISBN: short, ISSN: short, page: line, volume: line, issue: line, edition: line, language: short, note: t.slice(0, 100_000),
+    author: [{ family: line || 'x', given: line }, { literal: line || 'x' }], issued: { literal: line || 'x' },
+  }); // prettier-ignore
+};
+const selectors = (t: string) => ({
+  quote: { exact: t.slice(0, 200) || 'x', prefix: t.slice(0, 32), suffix: t.slice(0, 32) },
+  position: { start: 5, end: 205 },
+});
+const written =
+  (format: formats.FormatName): Take =>
+  (t) =>
+    formats.writeFormat(format, [{ key: 'a', record: record(t) }]);
+const read =
+  (format: Exclude<formats.ReadableName, 'mods' | 'marcxml'>): Take =>
+  (t) =>
+    formats.readFormat(format, t);
+
+/** How each function that takes text is given it. A function of a record is given a record of it. */
+const TAKES: Record<string, Record<string, Take>> = {
+  text: {
+    codePointLength: text.codePointLength, decodeEntities: text.decodeEntities, escapeHtml: text.escapeHtml, excerpt: (t) => text.excerpt(t, 'tide mill'), fold: text.fold, foldWords: text.foldWords, hasControls: text.hasControls, isShouting: text.isShouting,
+    longestSharedRun: (t) => text.longestSharedRun(text.foldWords(t).slice(0, 300), text.foldWords(t)), nfc: text.nfc, plain: text.plain, sentenceCase: text.sentenceCase, similarity: (t) => text.similarity(t, `b${t}`), sliceCodePoints: (t) => text.sliceCodePoints(t, 3, 90), squash: text.squash,
+    toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, wordsOf: text.wordsOf,
+  },
+  source: {
+    addressKey: source.addressKey, arxivDoi: source.arxivDoi, bareDoi: source.bareDoi, citekeyStem: (t) => source.citekeyStem(record(t), source.USUAL_CITEKEY), cslTypeOf: source.cslTypeOf, dateText: (t) => source.dateText({ literal: t }), derive: (t) => source.derive(record(t)), doiKey: source.doiKey, edtfOf: (t) => source.edtfOf({ literal: t }),
+    fieldLabel: (t) => source.fieldLabel(t as 'title'), fieldName: (t) => source.fieldName(t), findArxiv: source.findArxiv, findDoi: source.findDoi, findHandle: source.findHandle, findIsbn: source.findIsbn, findIssn: source.findIssn, findPmid: source.findPmid, headline: (t) => source.headline(record(t)),
+    isIsbn10: source.isIsbn10, isIsbn13: source.isIsbn13, isIssn: source.isIssn, isOpenRange: (t) => source.isOpenRange({ literal: t }), isbnKey: source.isbnKey, issnText: source.issnText, looksInstitutional: source.looksInstitutional, makeCitekey: (t) => source.makeCitekey(record(t), () => false), nameFromCsl: (t) => source.nameFromCsl({ family: t, given: t }), nameText: (t) => source.nameText({ family: t, given: t }),
+    nthCitekey: (t) => source.nthCitekey(t, 3), parseDate: source.parseDate, parseEdtf: source.parseEdtf, parseName: source.parseName, parseNames: source.parseNames, recognise: source.recognise, recogniseLines: source.recogniseLines, samePerson: (t) => source.samePerson({ family: t, given: t }, { family: `${t}b`, given: t }),
+    shortLabel: (t) => source.shortLabel(record(t)), shortName: (t) => source.shortName({ family: t, given: t }), tidied: source.tidied, tidiedRecord: (t) => source.tidiedRecord(record(t)), toCsl: (t) => source.toCsl('a', record(t)), typedDate: (t) => source.typedDate(t), valueText: (t) => source.valueText('title', t), withEdit: (t) => source.withEdit(record(''), { title: t }, 'x'), withoutPassword: source.withoutPassword, takenOutOf: (t) => source.takenOutOf([t]),
+    datesAgree: (t) => source.datesAgree({ literal: t }, { literal: t }), yearOf: (t) => source.yearOf({ literal: t }), precisionOf: (t) => source.precisionOf({ literal: t }), sameValue: (t) => source.sameValue(t, `${t}b`),
+  },
+  leads: { looksLikeReference: leads.looksLikeReference, nearness: (t) => leads.nearness(record(t), t, record(t)), parseReference: leads.parseReference, splitReferences: leads.splitReferences, wordsToSearch: (t) => leads.wordsToSearch({ record: record(t) }, t) },
+  formats: {
+    sniff: formats.sniff, readBibtex: read('bibtex'), readBiblatex: read('biblatex'), readRis: read('ris'), readCslJson: read('csl-json'), readMedline: read('medline'), readCoins: read('coins'), asFromFile: (t) => formats.asFromFile(record(t)),
+    writeBibtex: written('bibtex'), writeBiblatex: written('biblatex'), writeRis: written('ris'), writeCslJson: written('csl-json'),
+  },
+  citing: {
+    citedKeys: citing.citedKeys, runsOf: (t) => citing.runsOf(t, () => undefined), runsToHtml: (t) => citing.runsToHtml(run(t), { links: true }), runsToLatex: (t) => citing.runsToLatex(run(t)), runsToMarkdown: (t) => citing.runsToMarkdown(run(t)), runsToRtf: (t) => citing.runsToRtf(run(t)), runsToText: (t) => citing.runsToText(run(t)),
+    listToText: (t) => citing.listToText(list(t), { wrap: true }), listToHtml: (t) => citing.listToHtml(list(t)), htmlDocument: (t) => citing.htmlDocument(list(t), t, 'en'), rtfDocument: (t) => citing.rtfDocument(list(t), t), markdownDocument: (t) => citing.markdownDocument(list(t), t), latexDocument: (t) => citing.latexDocument(list(t), t), localeLabel: (t) => citing.localeLabel(t), styleLabel: (t) => citing.styleLabel(t), missingFor: (t) => citing.missingFor(['title'], record(t)),
+  },
+  capture: { pageRange: (t) => capture.pageRange(t, t), parseLinkHeader: (t) => capture.parseLinkHeader(t, 'https://a.example/'), peopleOf: (t) => capture.peopleOf([t]), personName: (t) => capture.personName(t), fromContextObject: (t) => capture.fromContextObject(t), fromCslJson: (t) => capture.fromCslJson({ type: 'book', title: t, author: [{ family: t }], page: t, DOI: t, issued: { raw: t }, abstract: t }, 'registry'),
+    collector: (t) => { const c = capture.collector('html'); c.text('title', t); c.text('publisher', t); c.text('page', t); c.text('edition', t); c.names('author', [t]); c.date('issued', t); return capture.reconcile(c.found, undefined, 'x'); },
+    reconcile: (t) => capture.reconcile([{ field: 'title', value: t, kind: 'html' }, { field: 'title', value: `${t}b`, kind: 'json-ld' }, { field: 'container-title', value: t, kind: 'html' }] as capture.Candidate[], 'https://a.example/', 'x'),
+    sameWork: (t) => capture.sameWork([{ field: 'title', value: t, kind: 'html' }] as capture.Candidate[], [{ field: 'title', value: `${t}b`, kind: 'html' }] as capture.Candidate[]),
+    fromRecord: (t) => capture.fromRecord(record(t), 'html', t), recordOf: (t) => capture.recordOf([{ field: 'title', value: t, kind: 'html' }] as capture.Candidate[], 'https://a.example/', 'x'),
+    joinRegistry: (t) => capture.joinRegistry([{ field: 'title', value: t, kind: 'html' }] as capture.Candidate[], [{ field: 'title', value: `${t}b`, kind: 'html' }] as capture.Candidate[], 'DOI'),
+  },
+  passages: {
+    anchor: (t) => passages.anchor(t, selectors(t)), anchorElsewhere: (t) => passages.anchor(t, selectors(`${t.slice(0, 50)}not there`)), describe: (t) => passages.describe(t, 0, t.length), findWords: (t) => passages.findWords(t, `${t.slice(0, 2_000)} not there`), locatorIn: (t) => passages.locatorIn(`<p>${t}</p>`, 'x'), locatorText: (t) => passages.locatorText({ label: 'page', value: t }), overlap: (t) => passages.overlap(t.slice(0, 2_000), t), severalPlaces: (t) => passages.severalPlaces(t),
+  },
+  proof: { proof: (t) => proofing.proof(record(t)) },
+  duplicates: { compare: (t) => duplicates.compare(record(t), record(`${t}b`)), keysOf: (t) => duplicates.keysOf(record(t)), suggest: (t) => duplicates.suggest(record(t), record(`${t}b`)), agreeing: (t) => duplicates.agreeing(record(t), record(t)), mergeEffect: (t) => duplicates.mergeEffect(record(t), record(t)), mergeRecords: (t) => duplicates.mergeRecords(record(t), record(`${t}b`), {}, 'x') },
+  documents: {
+    leaves: (t) => { const leaves = [{ width: 595, height: 842, runs: t.slice(0, 20_000).match(/.{1,40}/gsu)?.map((part, i) => ({ text: part, x: 72, y: 20 + (i % 60) * 13, width: 300, size: 11 })) ?? [] }]; const labels = documents.printedLabels(leaves, null); documents.readingHtml(leaves, labels); return documents.fromLeaves(leaves, labels, { info: { Title: t, Author: t }, xmp: { 'dc:title': t } }); },
+  },
+}; // prettier-ignore
+
+/** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
+const NO_TEXT = new Set([
+  'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'openEngine', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
+  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields',
+]); // prettier-ignore
+
+/** Sizes at which every text is tried, and those at which the slowest of them go on, in characters. */
+const SMALL = [25, 250, 2_500];
+const LARGE = [100_000, 1_000_000];
+const SLOWEST = 3;
+/** How many times more than in proportion a longer text may take, and what is too short to tell, in milliseconds. */
+const MOST_RATIO = 4;
+const TOO_SHORT = 80;
+
+function cpu(work: () => unknown): number {
+  const before = process.cpuUsage();
+  try {
+    work();
+  } catch {
+    // What cannot be read may be refused; only the time counts here.
+  }
+  const { user, system } = process.cpuUsage(before);
+  return (user + system) / 1_000;
+}
+/** The shortest of a few, since what the machine does besides only adds. */
+const shortest = (work: () => unknown) => Math.min(...Array.from({ length: 3 }, () => cpu(work)));
+
+/** What a function grows on out of proportion, in words; nothing when it grows on no text. */
+function grows(take: Take): string | undefined {
+  const last = new Map<string, number>();
+  let step = 10;
+  const tooLong = (name: string, size: number, given: string): string | undefined => {
+    let ms = cpu(() => take(given));
+    const before = Math.max(last.get(name) ?? 0, 1, size / 50_000);
+    if (ms > TOO_SHORT && ms > MOST_RATIO * step * before) ms = shortest(() => take(given));
+    last.set(name, ms);
+    return ms > TOO_SHORT && ms > MOST_RATIO * step * before
+      ? `${name}: ${size} characters took ${ms.toFixed(0)} ms, fewer by the step before ${before.toFixed(1)} ms`
+      : undefined;
+  };
+  for (const size of SMALL)
+    for (const { name, text: given } of textsOf(size)) {
+      const said = tooLong(name, size, given);
+      if (said) return said;
+    }
+  const slowest = [...last].sort(([, a], [, b]) => b - a).slice(0, SLOWEST);
+  let size = SMALL.at(-1)!;
+  for (const next of LARGE) {
+    [step, size] = [next / size, next];
+    for (const [name] of slowest) {
+      const said = tooLong(name, size, textNamed(name, size));
+      if (said) return said;
+    }
+  }
+  return undefined;
+}
+
+const textNamed = (name: string, size: number) => [...textsOf(size)].find((t) => t.name === name)!.text;
+
+for (const [room, takes] of Object.entries(TAKES))
+  describe(`core/${room}`, () => {
+    it.each(Object.entries(takes))(
+      '%s takes time in proportion to its text',
+      { timeout: 600_000 },
+      (_name, take) => {
+        expect(grows(take)).toBeUndefined();
+      },
+    );
+  });
+
+describe('functions of the core', () => {
+  it.each(
+    Object.entries({
+      capture,
+      citing,
+      formats,
+      leads,
+      passages,
+      proof: proofing,
+      source,
+      text,
+      duplicates,
+      documents,
+      catalogues,
+    }),
+  )('that take text are all among these: %s', (room, door) => {
+    const functions = Object.entries(door)
+      .filter(([, value]) => typeof value === 'function')
+      .map(([name]) => name);
+    expect(functions.filter((name) => !NO_TEXT.has(name) && !(name in (TAKES[room] ?? {})))).toEqual([]);
+  });
+});
