@@ -25,7 +25,16 @@ export {
 } from './arrange';
 export { listTerms, placeIn, type ListTerms } from './terms';
 export { citedKeys } from './cited';
-export { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText, runsOf, type Run } from './runs';
+export {
+  runsToHtml,
+  runsToLatex,
+  runsToMarkdown,
+  runsToRtf,
+  runsToText,
+  runsOf,
+  writable,
+  type Run,
+} from './runs';
 export {
   HEADING,
   htmlDocument,

@@ -1,11 +1,11 @@
-import { escapeHtml, inOneLine } from '../text';
+import { escapeHtml, inOneLine, withoutControls } from '../text';
 import type { PrintedList, PrintedReference } from './printer';
 import { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText } from './runs';
 
 /** The heading of a list, where none is given. */
 export const HEADING = 'References';
 
-const labelled = (e: PrintedReference) => (e.label ? `${e.label.trim()} ` : '');
+const labelled = (e: PrintedReference) => (e.label ? `${withoutControls(e.label).trim()} ` : '');
 
 /** Columns of a wrapped plain text, and how far lines after the first hang in. */
 const COLUMNS = 78;
@@ -33,9 +33,9 @@ function paragraphs(
   },
 ): string[] {
   return list.entries.flatMap((e) => [
-    ...(e.heading ? [write.heading(e.heading)] : []),
+    ...(e.heading ? [write.heading(withoutControls(e.heading))] : []),
     write.entry(e),
-    ...(e.annotations ?? []).map((a) => write.annotation(a.text)),
+    ...(e.annotations ?? []).map((a) => write.annotation(withoutControls(a.text))),
   ]);
 }
 
@@ -89,16 +89,19 @@ export function rtfDocument(list: PrintedList, title: string): string {
   return `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0{\\fonttbl{\\f0\\froman Times New Roman;}}\n{\\pard\\qc\\b\\sa240 ${runsToRtf([{ text: title }])}\\par}\n${all.join('\n')}\n}\n`;
 }
 
+/** What begins a line of Markdown as no more than words: `1.`, `-` and `+` would begin a list, `=` underline a heading. */
+const beginning = (line: string) =>
+  line
+    .trimStart()
+    .replace(/^(\d+)([.)])/, '$1\\$2')
+    .replace(/^([-+=])/, '\\$1');
+
 /** A list as Markdown: a heading, a paragraph an entry, annotations as quotes under it. */
 export function markdownDocument(list: PrintedList, title: string): string {
   const all = paragraphs(list, {
     heading: (text) => `## ${runsToMarkdown([{ text }])}`,
-    // A label such as `1.` or `[1]` at the start of a line would be read as a list or a link.
-    entry: (e) =>
-      runsToMarkdown([{ text: labelled(e) }, ...e.runs])
-        .replace(/^(\d+)([.)])/, '$1\\$2')
-        .replace(/^([-+])/, '\\$1'),
-    annotation: (text) => `> ${runsToMarkdown([{ text: inOneLine(text) }])}`,
+    entry: (e) => beginning(runsToMarkdown([{ text: labelled(e) }, ...e.runs])),
+    annotation: (text) => `> ${beginning(runsToMarkdown([{ text: inOneLine(text) }]))}`,
   });
   return `# ${runsToMarkdown([{ text: title }])}\n\n${all.join('\n\n')}\n`;
 }

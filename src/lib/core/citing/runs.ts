@@ -1,4 +1,4 @@
-import { decodeEntities, escapeHtml } from '../text';
+import { decodeEntities, escapeHtml, hasControls, withoutControls } from '../text';
 
 /** A stretch of printed text of one look. `field` is the record's field it was printed from. */
 export interface Run {
@@ -81,9 +81,15 @@ function trimmed(runs: Run[]): Run[] {
   return kept.filter((r) => r.text !== '');
 }
 
+/** Runs as they may be written: characters that are no text would break what holds them, or be read as a command. */
+export const writable = (runs: Run[]): Run[] =>
+  runs.map((r) => (hasControls(r.text) ? { ...r, text: withoutControls(r.text) } : r));
+
 /** The text of runs, without any look. */
 export function runsToText(runs: Run[]): string {
-  return runs.map((r) => r.text).join('');
+  return writable(runs)
+    .map((r) => r.text)
+    .join('');
 }
 
 const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
@@ -101,7 +107,7 @@ function linked(text: string): string {
 /** Runs as HTML. With `fields`, parts carry `data-field`; with `links`, addresses become links. */
 export function runsToHtml(runs: Run[], options: { fields?: boolean; links?: boolean } = {}): string {
   let html = '';
-  for (const run of runs) {
+  for (const run of writable(runs)) {
     let inner = options.links ? linked(run.text) : escapeHtml(run.text);
     if (run.smallCaps) inner = `<span style="font-variant:small-caps">${inner}</span>`;
     if (run.underline) inner = `<u>${inner}</u>`;
@@ -124,7 +130,7 @@ const rtfText = (text: string) =>
 
 /** Runs as RTF (Rich Text Format 1.9.1), without document or paragraph. */
 export function runsToRtf(runs: Run[]): string {
-  return runs
+  return writable(runs)
     .map((r) => {
       const codes = [
         r.italic && '\\i',
@@ -153,7 +159,7 @@ const around = (text: string, before: string, after = before) => {
 
 /** Runs as Markdown (CommonMark 0.31), what it has no mark for in inline HTML. Addresses become autolinks. */
 export function runsToMarkdown(runs: Run[]): string {
-  return runs
+  return writable(runs)
     .map((r) => {
       let from = 0;
       let text = '';
@@ -189,7 +195,7 @@ const addressInLatex = (address: string) =>
 
 /** Runs as LaTeX in UTF-8; addresses in `\url`, for the hyperref or url package. */
 export function runsToLatex(runs: Run[]): string {
-  return runs
+  return writable(runs)
     .map((r) => {
       let from = 0;
       let text = '';

@@ -8,7 +8,8 @@ import {
   TextRun,
   type ParagraphChild,
 } from 'docx';
-import type { PrintedList, PrintedReference, Run } from '../../core/citing';
+import { writable, type PrintedList, type PrintedReference, type Run } from '../../core/citing';
+import { withoutControls } from '../../core/text';
 
 const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
 /** Half an inch in twentieths of a point, the customary hanging indent. */
@@ -43,7 +44,7 @@ const headingOf = (text: string) =>
   new Paragraph({
     heading: HeadingLevel.HEADING_2,
     spacing: { before: 240, line: 480 },
-    children: [new TextRun({ text, bold: true, size: 24, color: '000000' })],
+    children: [new TextRun({ text: withoutControls(text), bold: true, size: 24, color: '000000' })],
   });
 
 const annotationsOf = ({ annotations = [] }: PrintedReference) =>
@@ -52,7 +53,7 @@ const annotationsOf = ({ annotations = [] }: PrintedReference) =>
       new Paragraph({
         spacing: { line: 480 },
         indent: { left: HALF_INCH },
-        children: [new TextRun({ text: a.text })],
+        children: [new TextRun({ text: withoutControls(a.text) })],
       }),
   );
 
@@ -60,7 +61,8 @@ const annotationsOf = ({ annotations = [] }: PrintedReference) =>
  * A reference list as a .docx document (ECMA-376): on its own page, double spaced, hanging indent where the style has
  * one, italics and links kept. `lang` is the list's language.
  */
-export async function docxDocument(list: PrintedList, title: string, lang: string): Promise<Buffer> {
+export async function docxDocument(list: PrintedList, heading: string, lang: string): Promise<Buffer> {
+  const title = withoutControls(heading);
   const indent = list.hangingIndent ? { indent: { left: HALF_INCH, hanging: HALF_INCH } } : {};
   const document = new Document({
     title,
@@ -82,7 +84,7 @@ export async function docxDocument(list: PrintedList, title: string, lang: strin
             new Paragraph({
               spacing: { line: 480 },
               ...indent,
-              children: [{ text: e.label ? `${e.label.trim()} ` : '' }, ...e.runs]
+              children: writable([{ text: e.label ? `${e.label.trim()} ` : '' }, ...e.runs])
                 .filter((r) => r.text)
                 .flatMap(childrenOf),
             }),
