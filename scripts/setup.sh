@@ -15,6 +15,7 @@ need_tools() {
   command -v bib2xml >/dev/null || missing+=(bibutils)
   command -v bibtex >/dev/null || missing+=(texlive-binaries)
   command -v biber >/dev/null || missing+=(biber)
+  command -v pdflatex >/dev/null || missing+=(texlive-latex-base)
   [ ${#missing[@]} -eq 0 ] && return 0
   if command -v apt-get >/dev/null && [ "$(id -u)" = 0 ]; then
     echo "Installing ${missing[*]} …"

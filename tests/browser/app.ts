@@ -48,7 +48,8 @@ export interface App {
   stop(): Promise<void>;
 }
 
-export async function startApp(): Promise<App> {
+/** Starts it; `allow` are more hosts of the simulated outside, as `RETEXA_ALLOW_HOSTS` has them. */
+export async function startApp({ allow = '' } = {}): Promise<App> {
   const dataFolder = await mkdtemp(join(tmpdir(), 'retexa-test-'));
   const standIns = await startStandIns();
   const port = await freePort();
@@ -61,6 +62,7 @@ export async function startApp(): Promise<App> {
       env: {
         ...process.env,
         ...standIns.env,
+        RETEXA_ALLOW_HOSTS: [allow, standIns.env.RETEXA_ALLOW_HOSTS].filter(Boolean).join(','),
         RETEXA_DATA: dataFolder,
         RETEXA_PORT: String(port),
         NODE_ENV: 'production',

@@ -519,7 +519,7 @@ describe('the bookmarklet', () => {
       (0, eval)(decodeURIComponent(c.replace('javascript:', '')));
     }, code);
     const popup = await opened;
-    await popup.waitForFunction(() => document.body.innerText.includes('handed over as you see it'));
+    await popup.waitForFunction(() => document.body.innerText.includes('hands this page over as you see it'));
     const before = sources().length;
     expect(before).toBe(sources().length);
     await popup.evaluate(() =>

@@ -23,7 +23,6 @@
   let text = $state(given.url || given.title);
   let selection = $state(given.selection);
   let handed = $state<HandedPage | undefined>();
-  // svelte-ignore state_referenced_locally
   let hint = $state(given.trouble);
   let going = $state<Going>(nowhere());
   let type = $state<CslType>('book');

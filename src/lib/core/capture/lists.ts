@@ -191,7 +191,7 @@ export function worksListed(
           doi && `doi ${doi}`,
           address && `address ${addressKey(address) ?? address}`,
           `title ${fold(record.title ?? '')}`,
-        ].filter((key) => key !== undefined && key !== '');
+        ].filter((key): key is string => Boolean(key));
         const before = keys.some((key) => seen.has(key));
         for (const key of keys) seen.add(key);
         return !before;
