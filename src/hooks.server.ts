@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { dev } from '$app/environment';
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { defaultContext, knownContext } from '$lib/server/context';
 import { database, readingDatabase } from '$lib/server/db/open';
@@ -20,7 +21,10 @@ const QUESTIONS = new Set([
   '/api/sources/[id]/preview',
 ]);
 
-export const init: ServerInit = () => endWithProcess();
+export const init: ServerInit = () => {
+  // While developing, the tool that serves ends the process.
+  if (!dev) endWithProcess();
+};
 
 /** Resolves who asks, in which library, and which project is chosen: the one place that does. */
 export const handle: Handle = async ({ event, resolve }) => {

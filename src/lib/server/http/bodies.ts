@@ -55,7 +55,7 @@ export function parsedJson(text: string): { value: unknown; takenOut: boolean } 
   };
   try {
     // Most requests have none of them, and then no value needs looking at.
-    const value: unknown = /[^ -\uD7FF\uE000-\uFFFD\s]|\\u/u.test(text)
+    const value: unknown = /[^ -~\u00A0-\uD7FF\uE000-\uFFFD\s]|\\u/u.test(text)
       ? JSON.parse(text, clean)
       : JSON.parse(text);
     return { value, takenOut };

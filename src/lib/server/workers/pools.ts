@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import PQueue from 'p-queue';
 import { Tinypool } from 'tinypool';
 import { config } from '../config';
 import { Refusal } from '../refusal';
@@ -12,10 +13,10 @@ import type { ListTerms, PrintedList, PrintedReference, Run } from '../../core/c
 
 /**
  * Documents are read in processes of their own (see `reading/apart`); references are printed in worker threads, whole lists
- * apart from single references, which are waited for while somebody types.
+ * apart from single references, which are waited for while somebody types, and styles that are brought apart from both.
  */
-type PoolName = 'citing' | 'lists';
-const MEGABYTES: Record<PoolName, number> = { citing: 512, lists: 1024 };
+type PoolName = 'citing' | 'lists' | 'styles';
+const MEGABYTES: Record<PoolName, number> = { citing: 512, lists: 1024, styles: 512 };
 
 const pools = new Map<string, Tinypool>();
 
@@ -90,9 +91,22 @@ export const asks = (style: string, styleFile: string, type: CslType): Promise<V
 export const terms = (localeFile: string): Promise<ListTerms> =>
   pool('citing').run({ what: 'terms', localeFile } satisfies TermsTask) as Promise<ListTerms>;
 
-/** Reads a style a person brings. */
-export const readStyle = (xml: string, localeFile: string): Promise<ReadStyle> =>
-  pool('citing').run({ what: 'style', xml, localeFile } satisfies StyleTask) as Promise<ReadStyle>;
+/** Longest a style that a person brings is tried, in milliseconds, and styles one after the other. */
+const STYLE_MS = 20_000;
+const styles = new PQueue({ concurrency: 1 });
+
+/** Reads a style a person brings, beside everything that is printed meanwhile. Refuses one that takes too long. */
+export async function readStyle(xml: string, localeFile: string): Promise<ReadStyle> {
+  const read = () => {
+    const late = AbortSignal.timeout(STYLE_MS);
+    const task = { what: 'style', xml, localeFile } satisfies StyleTask;
+    return (pool('styles').run(task, { signal: late }) as Promise<ReadStyle>).catch((error: unknown) => {
+      if (!late.aborted) throw error;
+      throw new Refusal(422, 'The style takes too long to try. It was not taken.');
+    });
+  };
+  return (await styles.add(read)) as ReadStyle;
+}
 
 /** Ends the worker threads and the processes that read. */
 export async function closePools(): Promise<void> {

@@ -7,7 +7,7 @@ import {
   type Candidate,
   type LinkedFile,
 } from '../../../core/capture';
-import { isbnKey, type SourceRecord } from '../../../core/source';
+import { isbnKey, withoutPassword, type SourceRecord } from '../../../core/source';
 import { fold } from '../../../core/text';
 import { sniffBytes } from '../../../reading/sniff';
 import { textOfBytes } from '../../../reading/text';
@@ -257,7 +257,7 @@ function savedFrom(bytes: Buffer): string | undefined {
     /saved from url=\(\d+\)(https?:\/\/[^\s>]+)/i.exec(head)?.[1] ??
     /<link[^<>]+rel=["']?canonical["']?[^<>]*href=["'](https?:[^"'<>]+)/i.exec(head)?.[1] ??
     /<meta[^<>]+property=["']og:url["'][^<>]*content=["'](https?:[^"'<>]+)/i.exec(head)?.[1];
-  return found && URL.canParse(found) ? found : undefined;
+  return found && URL.canParse(found) ? withoutPassword(found) : undefined;
 }
 
 function withoutAddress(gathered: Gathered, name: string): Gathered {
