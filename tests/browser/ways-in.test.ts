@@ -137,6 +137,10 @@ describe('what is here already', () => {
     await me.see('Added to the source you have', '.tray');
     expect(sources().length).toBe(before);
     expect(copies().length).toBeGreaterThan(kept);
+    // Undoing the capture would take away the source that was there before.
+    expect(await me.page.$$eval('.tray li button', (all) => all.map((b) => b.textContent))).not.toContain(
+      'Undo',
+    );
     await putAway();
   });
 });

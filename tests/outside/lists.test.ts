@@ -222,3 +222,16 @@ describe('a list printed again after edits', () => {
     expect(print(printer, items)).toEqual(before);
   });
 });
+
+describe('a range of dates whose ends are told unequally far', () => {
+  it('prints, and keeps no list from being printed', () => {
+    const { entries } = readFormat(
+      'biblatex',
+      '@book{a, author={Pell, A.}, title={Sluices}, date={2004-06/2006}}\n@book{b, author={Ng, T.}, title={Weirs}, date={2001}}',
+    );
+    const items = entries.map((e) => toCsl(e.key!, e.record));
+    const list = ours(items, 'apa', 'en-US');
+    expect([...list.keys()].sort()).toEqual(['a', 'b']);
+    expect(list.get('a')).toMatch(/2004–2006/);
+  });
+});

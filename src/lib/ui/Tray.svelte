@@ -110,9 +110,10 @@
               {#if result.kind === 'kept'}
                 <div class="line spread">
                   <a class="got" href="/intake?at={result.sourceId}">{result.label}</a>
-                  <button class="btn quiet small" onclick={() => undoCapture(job, [result.sourceId])}
-                    >Undo</button
-                  >
+                  {#if !result.toExisting}<button
+                      class="btn quiet small"
+                      onclick={() => undoCapture(job, [result.sourceId])}>Undo</button
+                    >{/if}
                 </div>
                 {#each result.doubles.slice(0, 2) as double (double.id)}
                   <p class="pencil-blue">

@@ -182,7 +182,7 @@
         <div class="line">
           <a class="btn main" href="/intake?at={result.sourceId}" target="retexa">Check it</a>
           <button class="btn" onclick={another}>Another</button>
-          <button class="btn quiet" onclick={undo}>Undo</button>
+          {#if !result.toExisting}<button class="btn quiet" onclick={undo}>Undo</button>{/if}
           <button class="btn quiet" onclick={() => window.close()}>Close</button>
         </div>
       {:else if result?.kind === 'here'}

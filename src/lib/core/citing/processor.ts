@@ -1,5 +1,5 @@
 import CSL, { type Engine } from 'citeproc';
-import type { CslItem } from '../source';
+import { DATE_VARIABLES, type CslItem } from '../source';
 import type { Tree } from './tree';
 
 /** Languages whose cases are not those of the rest. Source: Unicode Character Database, SpecialCasing; and Greek capitals, which drop their accents. */
@@ -63,6 +63,22 @@ export interface Shelf {
 }
 
 /**
+ * An item whose ranges of dates have both ends told equally far: the processor prints no other, and one such record would
+ * keep a whole list from being printed. `2004-06/2006` prints as 2004–2006.
+ */
+function withEvenRanges(item: CslItem | undefined): CslItem | undefined {
+  let even = item;
+  for (const variable of DATE_VARIABLES) {
+    const date = item?.[variable];
+    const [from, to] = date?.['date-parts'] ?? [];
+    if (!from || !to || from.length === to.length) continue;
+    const length = Math.min(from.length, to.length);
+    even = { ...even!, [variable]: { ...date, 'date-parts': [from.slice(0, length), to.slice(0, length)] } };
+  }
+  return even;
+}
+
+/**
  * Opens a processor that prints in a language, whatever the style's own is. `marked` has its output say of each part
  * which variables it was printed from; that is for references only, since in a citation of several works it would keep
  * the processor from joining "1982a" and "1982b" as the style asks. Throws an Error in the processor's words when the
@@ -73,7 +89,7 @@ export function openEngine(style: Tree, shelf: Shelf, lang: string, marked: bool
   const engine = new CSL.Engine(
     {
       retrieveLocale: (wanted: string) => shelf.localeOf(wanted),
-      retrieveItem: (id: string) => ({ ...shelf.itemOf(id), id }),
+      retrieveItem: (id: string) => ({ ...withEvenRanges(shelf.itemOf(id)), id }),
       ...(shelf.abbreviation
         ? {
             getAbbreviation: (

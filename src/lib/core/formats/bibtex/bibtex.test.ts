@@ -70,6 +70,13 @@ describe('names', () => {
     ['Knuth', { family: 'Knuth' }],
     ['jean de la fontaine', { 'non-dropping-particle': 'jean de la', family: 'fontaine' }],
   ])('reads %s', (tex, name) => expect(namesFromTex(tex).names).toEqual([name]));
+  it('keeps an entry whose author is a macro it does not know, and says so', () => {
+    const { entries, skipped } = read('@book{a, author = "\\Foo", title = "Sluices"}', 'bibtex');
+    expect(skipped).toEqual([]);
+    expect(entries[0]!.record).toMatchObject({ title: 'Sluices', author: [{ literal: '\\Foo' }] });
+    expect(entries[0]!.notes).toEqual(['“\\Foo” in author gives no name; kept as it stands']);
+  });
+
   it('takes particles for dropping ones where the entry says useprefix=false', () => {
     expect(first('@book{a, title={T}, options={useprefix=false}, author={van Zee, M.}}').author).toEqual([
       { family: 'Zee', given: 'M.', 'dropping-particle': 'van' },

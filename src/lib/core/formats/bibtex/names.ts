@@ -110,19 +110,30 @@ export const OTHERS = 'others';
 /**
  * The names of a name field: `First von Last`, `von Last, First` and `von Last, Jr, First`, joined by `and`
  * (btxdoc, section 4, item 18), and the extended format of biblatex. A name in braces is an institution. `and others`
- * is no person. `useprefix` false makes particles ones that drop from the family name.
+ * is no person. What gives no name, such as a macro that is not known, is kept whole and told in `unread`. `useprefix` false makes particles ones that drop from the family name.
  */
-export function namesFromTex(tex: string, useprefix = true): { names: CslName[]; others: boolean } {
+export function namesFromTex(
+  tex: string,
+  useprefix = true,
+): { names: CslName[]; others: boolean; unread: string[] } {
   const all = itemsOf(tex);
   const others = all.length > 0 && all[all.length - 1]!.toLowerCase() === OTHERS;
-  const names = (others ? all.slice(0, -1) : all).map(oneName).filter((n) => n !== undefined);
-  if (useprefix) return { names, others };
+  const unread: string[] = [];
+  const names = (others ? all.slice(0, -1) : all).map((item): CslName => {
+    const name = oneName(item);
+    if (name && (name.family || name.given || name.literal)) return name;
+    // A macro nobody knows is no name, and yet somebody: it stays as it stands.
+    unread.push(item);
+    return { literal: item };
+  });
+  if (useprefix) return { names, others, unread };
   return {
     names: names.map(({ 'non-dropping-particle': particle, ...n }) => ({
       ...n,
       ...(particle ? { 'dropping-particle': particle } : {}),
     })),
     others,
+    unread,
   };
 }
 

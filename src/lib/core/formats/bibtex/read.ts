@@ -128,7 +128,8 @@ function creators(raw: RawEntry, notes: string[], kept: Record<string, string>) 
   const found: Partial<Record<string, CslName[]>> = {};
   const useprefix = !/useprefix\s*=\s*false/.test(raw.fields.get('options') ?? '');
   const take = (field: string, csl: string) => {
-    const { names, others } = namesFromTex(raw.fields.get(field)!, useprefix);
+    const { names, others, unread } = namesFromTex(raw.fields.get(field)!, useprefix);
+    for (const item of unread) notes.push(`“${item}” in ${field} gives no name; kept as it stands`);
     if (names.length) found[csl] = [...(found[csl] ?? []), ...names];
     if (!others) return;
     notes.push(`“and others” in ${field}: more names than the file gives`);

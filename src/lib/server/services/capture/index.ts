@@ -321,7 +321,10 @@ export async function answerHere(
       answer === 'both'
         ? await keepNew(inner, gathered, input)
         : await keepAsCopy(inner, gathered, input, answer.sourceId);
-    const result: CaptureResult = { kind: 'kept', doubles: answer === 'both' ? doubles : [], ...kept };
+    const result: CaptureResult =
+      answer === 'both'
+        ? { kind: 'kept', doubles, ...kept }
+        : { kind: 'kept', doubles: [], toExisting: true, ...kept };
     await updateJob(inner, id, { state: 'done', result });
   });
   tell(ctx.libraryId, { kind: 'changed' });

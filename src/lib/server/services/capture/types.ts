@@ -43,7 +43,16 @@ export interface Choice {
 
 /** What came of a capture: a source kept, or a question that waits for the person's answer. */
 export type CaptureResult =
-  | { kind: 'kept'; sourceId: string; label: string; copyId?: string; doubles: Double[]; notes: string[] }
+  | {
+      kind: 'kept';
+      sourceId: string;
+      label: string;
+      copyId?: string;
+      doubles: Double[];
+      notes: string[];
+      /** It went to a source that was there before; undoing the capture would take that away. */
+      toExisting?: true;
+    }
   | { kind: 'here'; label: string; doubles: Double[]; hasCopy: boolean; notes: string[] }
   | { kind: 'list'; title: string; works: Choice[] }
   | {
