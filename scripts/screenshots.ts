@@ -110,7 +110,11 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
   import: async () => {
     await open('/import', '.report');
     const id = await page.evaluate(async (body) => {
-      const answer = await fetch('/api/import?name=reading-group.bib', { method: 'POST', body });
+      const answer = await fetch('/api/import?name=reading-group.bib', {
+        method: 'POST',
+        headers: { 'content-type': 'application/octet-stream' },
+        body,
+      });
       return ((await answer.json()) as { id: string }).id;
     }, READING_GROUP);
     await page.waitForSelector('.merging');

@@ -71,7 +71,7 @@ describe('the server is killed', () => {
         addresses.map((text) =>
           fetch(`${app.url}/api/captures`, {
             method: 'POST',
-            headers: { 'content-type': 'application/json' },
+            headers: { origin: app.url, 'content-type': 'application/json' },
             body: JSON.stringify({ text }),
           }),
         ),

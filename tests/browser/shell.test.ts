@@ -121,7 +121,7 @@ describe('the shell', () => {
     const [source] = app.rows<{ id: string; revision: number }>('SELECT id, revision FROM source');
     const answer = await fetch(`${app.url}/api/sources/${source!.id}`, {
       method: 'PATCH',
-      headers: { 'content-type': 'application/json' },
+      headers: { origin: app.url, 'content-type': 'application/json' },
       body: JSON.stringify({ base: source!.revision - 1, fields: { volume: '99' } }),
     });
     expect(answer.status).toBe(409);
