@@ -80,8 +80,10 @@ export function withEdit(record: SourceRecord, edit: Record<string, unknown>, at
       continue;
     }
     next[field] = value;
-    if (!origins[field]?.some((s) => sameValue(s.value, value)))
-      origins[field] = [...(origins[field] ?? []), { kind: 'person' as const, value, at }].slice(-40);
+    // A name from outside may be one that every object has; the schema refuses it in words.
+    const seen = Object.hasOwn(origins, field) ? origins[field]! : [];
+    if (!seen.some((s) => sameValue(s.value, value)))
+      origins[field] = [...seen, { kind: 'person' as const, value, at }].slice(-40);
   }
   return { ...(next as SourceRecord), retexa: { ...record.retexa, origins } };
 }

@@ -210,4 +210,10 @@ describe('origins', () => {
     expect('volume' in cleared).toBe(false);
     expect(cleared.retexa.origins.volume).toHaveLength(1);
   });
+  it('takes a name that every object has for a field like any other, which the schema refuses', () => {
+    for (const name of ['constructor', 'toString', 'hasOwnProperty']) {
+      const edited = withEdit(record({ title: 'Weirs' }), { [name]: 'x' }, 'now');
+      expect(sourceRecord.safeParse(edited).success).toBe(false);
+    }
+  });
 });
