@@ -13,6 +13,8 @@ export default defineConfig({
           name: 'unit',
           include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/corpus/**/*.test.ts'],
           environment: 'node',
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
         },
       },
       {
@@ -31,7 +33,7 @@ export default defineConfig({
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
           environment: 'node',
-          testTimeout: 90_000,
+          testTimeout: 300_000,
           hookTimeout: 120_000,
           fileParallelism: false,
         },

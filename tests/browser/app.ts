@@ -9,11 +9,14 @@ import type { Browser, Page } from 'puppeteer-core';
 import { startStandIns, type StandIns } from '../../stand-ins/server';
 import { launch } from './chromium';
 
+/** Longest anything is waited for, in milliseconds: no test is about time. */
+const WAIT = 120_000;
+
 /** Asks again until there is an answer; fails with what was waited for. */
 export async function until<T>(
   what: string,
   ask: () => Promise<T | undefined | false>,
-  ms = 20_000,
+  ms = WAIT,
 ): Promise<T> {
   const end = Date.now() + ms;
   for (;;) {
@@ -131,6 +134,7 @@ export interface Person {
 export async function visit(app: App, browser?: Browser): Promise<Person> {
   const own = browser ?? (await launch());
   const page = await own.newPage();
+  page.setDefaultTimeout(WAIT);
   const downloads = await mkdtemp(join(tmpdir(), 'retexa-downloads-'));
   const session = await own.target().createCDPSession();
   await session.send('Browser.setDownloadBehavior', {
@@ -175,7 +179,7 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
         const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
         const start = performance.now();
         for (let last = ''; ;) {
-          if (performance.now() - start > 20_000)
+          if (performance.now() - start > 120_000)
             throw new Error(`“${w}” does not come to rest where it can be pressed`);
           await frame();
           await frame();
@@ -223,7 +227,7 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
             [...document.querySelectorAll<HTMLElement>(within)].some((e) =>
               e.innerText.replace(/\s+/g, ' ').includes(w),
             ),
-          { timeout: 20_000 },
+          { timeout: WAIT },
           words,
           inside,
         )
