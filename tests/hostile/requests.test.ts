@@ -20,6 +20,17 @@ const FOREIGN = {
   section: '019bd000-0000-7000-8000-0000000000f2',
   preset: '019bd000-0000-7000-8000-0000000000f3',
 };
+const PRESET = {
+  name: 'News',
+  projectId: null,
+  sectionId: null,
+  type: null,
+  asked: [],
+  defaults: {},
+  tags: [],
+  keepPage: true,
+  keepPdf: true,
+};
 const UNKNOWN = '019bd000-0000-7000-8000-00000000ffff';
 
 async function made(path: string, body: unknown): Promise<Record<string, unknown>> {
@@ -42,17 +53,7 @@ beforeAll(async () => {
     projectId: null,
     metIn: null,
   });
-  const preset = await id('/api/presets', {
-    name: 'News',
-    projectId: null,
-    sectionId: null,
-    type: null,
-    asked: [],
-    defaults: {},
-    tags: [],
-    keepPage: true,
-    keepPdf: true,
-  });
+  const preset = await id('/api/presets', PRESET);
   const { jobs } = await made('/api/captures', { text: 'https://marshletters.example/articles/3-1-7' });
   const job = (jobs as { id: string }[])[0]!.id;
   const kept = await until(
@@ -168,29 +169,9 @@ describe('requests', () => {
       await refused('/api/notes', { body: 'x', projectId: project, sourceId: null });
       await refused('/api/leads', { text: 'Pell (2001). Weirs.', projectId: project, metIn: null });
       await refused(`/api/projects/${project}`, { name: 'Mine now' }, 'PATCH');
-      await refused('/api/presets', {
-        name: 'p',
-        projectId: project,
-        sectionId: null,
-        type: null,
-        asked: [],
-        defaults: {},
-        tags: [],
-        keepPage: true,
-        keepPdf: true,
-      });
+      await refused('/api/presets', { ...PRESET, projectId: project });
     }
-    await refused('/api/presets', {
-      name: 'p',
-      projectId: null,
-      sectionId: FOREIGN.section,
-      type: null,
-      asked: [],
-      defaults: {},
-      tags: [],
-      keepPage: true,
-      keepPdf: true,
-    });
+    await refused('/api/presets', { ...PRESET, sectionId: FOREIGN.section });
     await refused(`/api/leads/${ids.lead}`, { act: 'tick', sourceId: UNKNOWN });
     await refused(`/api/leads/${ids.lead}`, { act: 'met-in', sourceId: UNKNOWN });
     for (const table of ['note', 'lead', 'preset'])

@@ -121,7 +121,7 @@ export function runsToHtml(runs: Run[], options: { fields?: boolean; links?: boo
   return html;
 }
 
-/** RTF 1.9.1, "Unicode RTF": `\\uN` is a signed 16-bit unit, followed by one character for older readers. */
+/** RTF 1.9.1, "Unicode RTF": `\uN` is a signed 16-bit unit, followed by one character for older readers. */
 const rtfText = (text: string) =>
   text.replace(/[\\{}]|[^\0-\x7f]/g, (unit) => {
     const code = unit.charCodeAt(0);
