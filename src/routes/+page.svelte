@@ -1,9 +1,9 @@
 <script lang="ts">
-  import Mark from '$lib/ui/Mark.svelte';
-  import TintSwatch from '$lib/ui/TintSwatch.svelte';
-  import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
-  import { openByHand } from '$lib/ui/byhand.svelte';
-  import { dateLabel } from '$lib/ui/client';
+  import Mark from '$lib/ui/frame/Mark.svelte';
+  import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
+  import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
+  import { openByHand } from '$lib/ui/capture/byhand.svelte';
+  import { dateLabel } from '$lib/ui/frame/client';
 
   let { data } = $props();
   const project = $derived(data.projects.find((p) => p.id === data.projectId));

@@ -1,11 +1,11 @@
 import { JSDOM } from 'jsdom';
 import { describe, expect, it } from 'vitest';
 import { describe as locate, textOf } from '$lib/core/passages';
-import { parts } from './differences';
-import { signOf } from './findings';
-import { listScope } from './list-scope';
-import { drawMarks, placeOf, readText } from './marking';
-import { preflight, type Checked } from './preflight';
+import { parts } from './duplicates/differences';
+import { signOf } from './source/findings';
+import { listScope } from './lists/list-scope';
+import { drawMarks, placeOf, readText } from './reader/marking';
+import { preflight, type Checked } from './lists/preflight';
 
 const docOf = (html: string) => new JSDOM(`<body>${html}</body>`).window.document;
 const PAGE =

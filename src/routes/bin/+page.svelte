@@ -2,9 +2,9 @@
   import { Modal } from 'flowbite-svelte';
   import { KIND_LABELS } from '$lib/core/passages';
   import type { BinKind } from '$lib/server/services/bin';
-  import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
-  import { call, dateLabel } from '$lib/ui/client';
-  import { attempt, done } from '$lib/ui/toasts.svelte';
+  import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
+  import { call, dateLabel } from '$lib/ui/frame/client';
+  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
 

@@ -4,17 +4,17 @@
   import { page } from '$app/state';
   import { CSL_TYPES, recognise, TYPE_LABELS, type CslType } from '$lib/core/source';
   import type { CaptureResult } from '$lib/server/services/capture';
-  import IntoPanel from '$lib/ui/IntoPanel.svelte';
-  import ListChooser from '$lib/ui/ListChooser.svelte';
-  import Mark from '$lib/ui/Mark.svelte';
-  import NoteEntry from '$lib/ui/NoteEntry.svelte';
-  import RecordForm from '$lib/ui/RecordForm.svelte';
-  import { isHandedPage, isOwnAddress, type HandedPage } from '$lib/ui/bookmarklet';
-  import { ApiError, call } from '$lib/ui/client';
-  import { intoOf, nowhere, type Going } from '$lib/ui/into.svelte';
-  import { steps } from '$lib/ui/live.svelte';
-  import { editing } from '$lib/ui/source-editing.svelte';
-  import { attempt, done, trouble } from '$lib/ui/toasts.svelte';
+  import IntoPanel from '$lib/ui/capture/IntoPanel.svelte';
+  import ListChooser from '$lib/ui/capture/ListChooser.svelte';
+  import Mark from '$lib/ui/frame/Mark.svelte';
+  import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
+  import RecordForm from '$lib/ui/source/RecordForm.svelte';
+  import { isHandedPage, isOwnAddress, type HandedPage } from '$lib/ui/capture/bookmarklet';
+  import { ApiError, call } from '$lib/ui/frame/client';
+  import { intoOf, nowhere, type Going } from '$lib/ui/capture/into.svelte';
+  import { steps } from '$lib/ui/frame/live.svelte';
+  import { editing } from '$lib/ui/source/source-editing.svelte';
+  import { attempt, done, trouble } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   // svelte-ignore state_referenced_locally

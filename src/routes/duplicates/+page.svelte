@@ -4,11 +4,11 @@
   import { fieldLabel, fieldName, valueText } from '$lib/core/source';
   import type { MergeField, Side } from '$lib/core/duplicates';
   import type { ShownReference } from '$lib/server/services/printing';
-  import Reference from '$lib/ui/Reference.svelte';
-  import { call, dateLabel, isTyping } from '$lib/ui/client';
-  import { parts } from '$lib/ui/differences';
-  import { DATA } from '$lib/ui/live.svelte';
-  import { attempt, done, doneWithUndo } from '$lib/ui/toasts.svelte';
+  import Reference from '$lib/ui/source/Reference.svelte';
+  import { call, dateLabel, isTyping } from '$lib/ui/frame/client';
+  import { parts } from '$lib/ui/duplicates/differences';
+  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   let picks = $state<Partial<Record<MergeField, Side>>>({});

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { READABLE } from '$lib/core/formats';
   import type { FirstOf } from '$lib/server/services/first-of';
-  import { call } from '$lib/ui/client';
-  import ImportChoices from '$lib/ui/ImportChoices.svelte';
-  import { steps } from '$lib/ui/live.svelte';
-  import { attempt, done } from '$lib/ui/toasts.svelte';
+  import { call } from '$lib/ui/frame/client';
+  import ImportChoices from '$lib/ui/capture/ImportChoices.svelte';
+  import { steps } from '$lib/ui/frame/live.svelte';
+  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   let toIntake = $state(false);

@@ -1,15 +1,15 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { goto, invalidate } from '$app/navigation';
-  import AsPrinted from '$lib/ui/AsPrinted.svelte';
-  import Doubles from '$lib/ui/Doubles.svelte';
-  import PageFrame from '$lib/ui/PageFrame.svelte';
-  import RecordForm from '$lib/ui/RecordForm.svelte';
-  import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
-  import { call, isTyping } from '$lib/ui/client';
-  import { DATA } from '$lib/ui/live.svelte';
-  import { editing, toField } from '$lib/ui/source-editing.svelte';
-  import { attempt, done } from '$lib/ui/toasts.svelte';
+  import AsPrinted from '$lib/ui/source/AsPrinted.svelte';
+  import Doubles from '$lib/ui/duplicates/Doubles.svelte';
+  import PageFrame from '$lib/ui/reader/PageFrame.svelte';
+  import RecordForm from '$lib/ui/source/RecordForm.svelte';
+  import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
+  import { call, isTyping } from '$lib/ui/frame/client';
+  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { editing, toField } from '$lib/ui/source/source-editing.svelte';
+  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   const edit = editing(() => data.source!);

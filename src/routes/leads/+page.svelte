@@ -4,10 +4,10 @@
   import { looksLikeReference, splitReferences } from '$lib/core/leads';
   import { TYPE_LABELS } from '$lib/core/source';
   import type { LeadItem, Offer } from '$lib/server/services/leads';
-  import { call } from '$lib/ui/client';
-  import { DATA } from '$lib/ui/live.svelte';
-  import { attempt, done } from '$lib/ui/toasts.svelte';
-  import FindField from '$lib/ui/FindField.svelte';
+  import { call } from '$lib/ui/frame/client';
+  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import FindField from '$lib/ui/frame/FindField.svelte';
 
   let { data } = $props();
   let text = $state('');

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import NoteCard from '$lib/ui/NoteCard.svelte';
-  import NoteEntry from '$lib/ui/NoteEntry.svelte';
-  import { narrowedBy } from '$lib/ui/narrowing';
-  import FindField from '$lib/ui/FindField.svelte';
+  import NoteCard from '$lib/ui/capture/NoteCard.svelte';
+  import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
+  import { narrowedBy } from '$lib/ui/frame/narrowing';
+  import FindField from '$lib/ui/frame/FindField.svelte';
 
   let { data } = $props();
 </script>

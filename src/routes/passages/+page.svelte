@@ -1,13 +1,13 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
-  import FilterSelect from '$lib/ui/FilterSelect.svelte';
-  import FindField from '$lib/ui/FindField.svelte';
-  import TintSwatch from '$lib/ui/TintSwatch.svelte';
-  import { openCiting } from '$lib/ui/citing.svelte';
-  import { call, copyText } from '$lib/ui/client';
-  import { narrow, narrowedBy } from '$lib/ui/narrowing';
-  import { attempt, done } from '$lib/ui/toasts.svelte';
+  import FilterSelect from '$lib/ui/frame/FilterSelect.svelte';
+  import FindField from '$lib/ui/frame/FindField.svelte';
+  import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
+  import { openCiting } from '$lib/ui/lists/citing.svelte';
+  import { call, copyText } from '$lib/ui/frame/client';
+  import { narrow, narrowedBy } from '$lib/ui/frame/narrowing';
+  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   const filtered = $derived([...page.url.searchParams.keys()].length > 0);

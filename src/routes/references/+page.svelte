@@ -7,18 +7,18 @@
   import { fieldLabel, fieldName } from '$lib/core/source';
   import type { ShownReference } from '$lib/server/services/printing';
   import type { Setting } from '$lib/server/services/references';
-  import CitedDialog from '$lib/ui/CitedDialog.svelte';
-  import { call } from '$lib/ui/client';
-  import { filling } from '$lib/ui/filling.svelte';
-  import Findings from '$lib/ui/Findings.svelte';
-  import ListOutputs from '$lib/ui/ListOutputs.svelte';
-  import { listScope } from '$lib/ui/list-scope';
-  import { DATA } from '$lib/ui/live.svelte';
-  import { narrow, narrowedBy } from '$lib/ui/narrowing';
-  import type { Checked } from '$lib/ui/preflight';
-  import Reference from '$lib/ui/Reference.svelte';
-  import StylePicker from '$lib/ui/StylePicker.svelte';
-  import { attempt, done, trouble } from '$lib/ui/toasts.svelte';
+  import CitedDialog from '$lib/ui/lists/CitedDialog.svelte';
+  import { call } from '$lib/ui/frame/client';
+  import { filling } from '$lib/ui/capture/filling.svelte';
+  import Findings from '$lib/ui/source/Findings.svelte';
+  import ListOutputs from '$lib/ui/lists/ListOutputs.svelte';
+  import { listScope } from '$lib/ui/lists/list-scope';
+  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { narrow, narrowedBy } from '$lib/ui/frame/narrowing';
+  import type { Checked } from '$lib/ui/lists/preflight';
+  import Reference from '$lib/ui/source/Reference.svelte';
+  import StylePicker from '$lib/ui/lists/StylePicker.svelte';
+  import { attempt, done, trouble } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
 

@@ -5,11 +5,11 @@
   import type { Excerpt } from '$lib/core/text';
   import type { ShownReference } from '$lib/server/services/printing';
   import type { FoundKind, Hit } from '$lib/server/services/search';
-  import Reference from '$lib/ui/Reference.svelte';
-  import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
-  import { call, COPY_KINDS } from '$lib/ui/client';
-  import { narrow } from '$lib/ui/narrowing';
-  import { attempt } from '$lib/ui/toasts.svelte';
+  import Reference from '$lib/ui/source/Reference.svelte';
+  import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
+  import { call, COPY_KINDS } from '$lib/ui/frame/client';
+  import { narrow } from '$lib/ui/frame/narrowing';
+  import { attempt } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
 

@@ -7,16 +7,16 @@
   import { page } from '$app/state';
   import type { ShownReference } from '$lib/server/services/printing';
   import type { SourceItem } from '$lib/server/services/sources';
-  import Findings from '$lib/ui/Findings.svelte';
-  import Reference from '$lib/ui/Reference.svelte';
-  import SelectionBar from '$lib/ui/SelectionBar.svelte';
-  import SourceFilters from '$lib/ui/SourceFilters.svelte';
-  import TypeGlyph from '$lib/ui/TypeGlyph.svelte';
-  import { openByHand } from '$lib/ui/byhand.svelte';
-  import { call, debounce, isTyping } from '$lib/ui/client';
-  import { narrow } from '$lib/ui/narrowing';
-  import { attempt } from '$lib/ui/toasts.svelte';
-  import { virtualRows } from '$lib/ui/virtual-rows.svelte';
+  import Findings from '$lib/ui/source/Findings.svelte';
+  import Reference from '$lib/ui/source/Reference.svelte';
+  import SelectionBar from '$lib/ui/source/SelectionBar.svelte';
+  import SourceFilters from '$lib/ui/source/SourceFilters.svelte';
+  import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
+  import { openByHand } from '$lib/ui/capture/byhand.svelte';
+  import { call, debounce, isTyping } from '$lib/ui/frame/client';
+  import { narrow } from '$lib/ui/frame/narrowing';
+  import { attempt } from '$lib/ui/frame/toasts.svelte';
+  import { virtualRows } from '$lib/ui/kit/virtual-rows.svelte';
 
   let { data } = $props();
 

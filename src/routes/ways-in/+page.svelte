@@ -2,11 +2,11 @@
   import { invalidate } from '$app/navigation';
   import { TYPE_LABELS } from '$lib/core/source';
   import type { Preset } from '$lib/server/repositories/presets';
-  import PresetForm from '$lib/ui/PresetForm.svelte';
-  import { bookmarklet } from '$lib/ui/bookmarklet';
-  import { call } from '$lib/ui/client';
-  import { DATA } from '$lib/ui/live.svelte';
-  import { attempt, doneWithUndo } from '$lib/ui/toasts.svelte';
+  import PresetForm from '$lib/ui/capture/PresetForm.svelte';
+  import { bookmarklet } from '$lib/ui/capture/bookmarklet';
+  import { call } from '$lib/ui/frame/client';
+  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { attempt, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   let editing = $state<Preset | 'new' | undefined>();

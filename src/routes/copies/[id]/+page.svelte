@@ -14,12 +14,12 @@
   } from '$lib/core/passages';
   import type { Passage } from '$lib/server/repositories/passages';
   import type { PassageWords, Renewal } from '$lib/server/services/passages';
-  import PageFrame from '$lib/ui/PageFrame.svelte';
-  import PassageSheet from '$lib/ui/PassageSheet.svelte';
-  import { call, COPY_KINDS, dateLabel } from '$lib/ui/client';
-  import { DATA } from '$lib/ui/live.svelte';
-  import { drawMarks, placeOf, readText } from '$lib/ui/marking';
-  import { attempt, done } from '$lib/ui/toasts.svelte';
+  import PageFrame from '$lib/ui/reader/PageFrame.svelte';
+  import PassageSheet from '$lib/ui/reader/PassageSheet.svelte';
+  import { call, COPY_KINDS, dateLabel } from '$lib/ui/frame/client';
+  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { drawMarks, placeOf, readText } from '$lib/ui/reader/marking';
+  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
 

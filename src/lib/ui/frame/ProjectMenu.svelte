@@ -4,7 +4,7 @@
   import { styleLabel } from '$lib/core/citing';
   import type { Project } from '$lib/server/repositories/projects';
   import { call } from './client';
-  import StylePicker from './StylePicker.svelte';
+  import StylePicker from '../lists/StylePicker.svelte';
   import { attempt, done } from './toasts.svelte';
 
   let {

@@ -2,7 +2,7 @@ import type { Preset } from '$lib/server/repositories/presets';
 import type { Project } from '$lib/server/repositories/projects';
 import type { Section } from '$lib/server/repositories/sections';
 import type { Into } from '$lib/server/services/capture';
-import { call } from './client';
+import { call } from '../frame/client';
 
 /** What can be chosen for a capture to go into and to go with it. */
 export interface Destinations {

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { Modal } from 'flowbite-svelte';
-  import { call } from './client';
+  import { call } from '../frame/client';
   import { readDocx } from './read-docx';
-  import { narrow } from './narrowing';
-  import { attempt } from './toasts.svelte';
+  import { narrow } from '../frame/narrowing';
+  import { attempt } from '../frame/toasts.svelte';
 
   /** Takes a text being written and narrows the reference list to what it cites by citekey. */
   let { open = $bindable(false) }: { open: boolean } = $props();

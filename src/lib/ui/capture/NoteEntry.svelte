@@ -2,9 +2,9 @@
   import { onDestroy } from 'svelte';
   import { invalidate } from '$app/navigation';
   import { MicrophoneOutline } from 'flowbite-svelte-icons';
-  import { ApiError, call } from './client';
-  import { DATA } from './live.svelte';
-  import { attempt, done, trouble } from './toasts.svelte';
+  import { ApiError, call } from '../frame/client';
+  import { DATA } from '../frame/live.svelte';
+  import { attempt, done, trouble } from '../frame/toasts.svelte';
 
   interface Props {
     projectId: string | null;

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import type { Section } from '$lib/server/repositories/sections';
-  import { call } from './client';
+  import { call } from '../frame/client';
   import { destinations, type Destinations, type Going } from './into.svelte';
-  import TagsField from './TagsField.svelte';
-  import { attempt } from './toasts.svelte';
+  import TagsField from '../source/TagsField.svelte';
+  import { attempt } from '../frame/toasts.svelte';
 
   interface Props {
     going: Going;

@@ -1,9 +1,9 @@
 <script lang="ts">
   import type { Project } from '$lib/server/repositories/projects';
   import type { ShownReference } from '$lib/server/services/printing';
-  import { openCiting } from './citing.svelte';
-  import { call, copyText } from './client';
-  import { attempt, done, doneWithUndo } from './toasts.svelte';
+  import { openCiting } from '../lists/citing.svelte';
+  import { call, copyText } from '../frame/client';
+  import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
 
   interface Props {
     /** The sources selected. */

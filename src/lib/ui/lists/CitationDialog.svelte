@@ -5,8 +5,8 @@
   import { LOCATOR_LABELS, type Locator } from '$lib/core/passages';
   import type { SourceItem } from '$lib/server/services/sources';
   import { citing } from './citing.svelte';
-  import { call, copyText, debounce } from './client';
-  import { attempt, done } from './toasts.svelte';
+  import { call, copyText, debounce } from '../frame/client';
+  import { attempt, done } from '../frame/toasts.svelte';
 
   let { style }: { style: string } = $props();
   interface Row {

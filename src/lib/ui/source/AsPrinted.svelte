@@ -1,8 +1,8 @@
 <script lang="ts">
   import { fieldLabel } from '$lib/core/source';
   import type { Preview } from './source-editing.svelte';
-  import { copyText } from './client';
-  import { attempt, done } from './toasts.svelte';
+  import { copyText } from '../frame/client';
+  import { attempt, done } from '../frame/toasts.svelte';
   import Findings from './Findings.svelte';
   import Reference from './Reference.svelte';
 

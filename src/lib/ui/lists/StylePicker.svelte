@@ -3,8 +3,8 @@
   import { FIELD_LABELS, FORMAT_LABELS, type CitationFormat } from '$lib/core/citing';
   import type { FoundStyle } from '$lib/server/catalogue';
   import type { ShownReference } from '$lib/server/services/printing';
-  import { call, debounce } from './client';
-  import { attempt, done } from './toasts.svelte';
+  import { call, debounce } from '../frame/client';
+  import { attempt, done } from '../frame/toasts.svelte';
 
   /**
    * A citing style, chosen from the whole catalogue and from styles one brings. `samples` are sources on which the style

@@ -3,8 +3,8 @@
   import { goto } from '$app/navigation';
   import { CSL_TYPES, TYPE_LABELS } from '$lib/core/source';
   import { byHand } from './byhand.svelte';
-  import { call } from './client';
-  import { attempt } from './toasts.svelte';
+  import { call } from '../frame/client';
+  import { attempt } from '../frame/toasts.svelte';
 
   const COMMON = [
     'article-journal',

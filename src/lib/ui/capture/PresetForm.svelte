@@ -6,10 +6,10 @@
   import type { Project } from '$lib/server/repositories/projects';
   import type { Section } from '$lib/server/repositories/sections';
   import type { PresetExample } from '$lib/server/services/presets';
-  import { call, debounce } from './client';
-  import { DATA } from './live.svelte';
-  import TagsField from './TagsField.svelte';
-  import { attempt, done } from './toasts.svelte';
+  import { call, debounce } from '../frame/client';
+  import { DATA } from '../frame/live.svelte';
+  import TagsField from '../source/TagsField.svelte';
+  import { attempt, done } from '../frame/toasts.svelte';
 
   interface Props {
     preset: Preset | undefined;

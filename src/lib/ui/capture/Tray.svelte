@@ -4,10 +4,10 @@
   import type { ImportInBrief } from '$lib/server/services/import-reports';
   import type { ImportInput } from '$lib/server/services/imports';
   import { byHandFrom } from './byhand.svelte';
-  import { call } from './client';
+  import { call } from '../frame/client';
   import ListChooser from './ListChooser.svelte';
-  import { steps } from './live.svelte';
-  import { attempt, done } from './toasts.svelte';
+  import { steps } from '../frame/live.svelte';
+  import { attempt, done } from '../frame/toasts.svelte';
   import { page } from '$app/state';
 
   /** Captures and imports under way or just ended; it stays while one keeps reading. */

@@ -1,6 +1,6 @@
 /** The running text of a .docx document, read in a worker, so that a long document never holds up the page. Throws an Error with words for the person. */
 export function readDocx(bytes: Uint8Array<ArrayBuffer>): Promise<string> {
-  const worker = new Worker(new URL('../../workers/docx.ts', import.meta.url), { type: 'module' });
+  const worker = new Worker(new URL('../../../workers/docx.ts', import.meta.url), { type: 'module' });
   return new Promise<string>((read, failed) => {
     worker.onmessage = ({ data }: MessageEvent<{ text: string } | { problem: string }>) =>
       'text' in data ? read(data.text) : failed(new Error(data.problem));

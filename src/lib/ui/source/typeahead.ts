@@ -1,4 +1,4 @@
-import { call, debounce } from './client';
+import { call, debounce } from '../frame/client';
 
 /** Fields for which the library's own values are offered; the server answers nothing for any other. */
 const OFFERED = new Set(

@@ -2,9 +2,9 @@
   import { TYPE_LABELS, type CslType } from '$lib/core/source';
   import type { Counts } from '$lib/server/services/overview';
   import type { facetsOf } from '$lib/server/services/sources';
-  import FilterSelect from './FilterSelect.svelte';
-  import FindField from './FindField.svelte';
-  import { narrow, narrowedBy } from './narrowing';
+  import FilterSelect from '../frame/FilterSelect.svelte';
+  import FindField from '../frame/FindField.svelte';
+  import { narrow, narrowedBy } from '../frame/narrowing';
   import YearBars from './YearBars.svelte';
 
   /** What narrows and orders the list of sources. */

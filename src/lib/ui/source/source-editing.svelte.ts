@@ -1,9 +1,9 @@
 import { invalidate } from '$app/navigation';
 import type { Finding } from '$lib/core/proof';
 import type { ShownReference } from '$lib/server/services/printing';
-import { call, debounce } from './client';
-import { DATA } from './live.svelte';
-import { attempt, done } from './toasts.svelte';
+import { call, debounce } from '../frame/client';
+import { DATA } from '../frame/live.svelte';
+import { attempt, done } from '../frame/toasts.svelte';
 
 /** A record as it prints, and what the proof says of it. */
 export interface Preview {

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { invalidate } from '$app/navigation';
   import type { NoteItem } from '$lib/server/services/notes';
-  import { call } from './client';
-  import { DATA } from './live.svelte';
-  import { attempt, done } from './toasts.svelte';
+  import { call } from '../frame/client';
+  import { DATA } from '../frame/live.svelte';
+  import { attempt, done } from '../frame/toasts.svelte';
 
   interface Props {
     note: NoteItem;

@@ -1,12 +1,12 @@
 <script lang="ts">
   import type { Look } from '$lib/server/services/printing';
   import type { ExportFile, Scope, Setting } from '$lib/server/services/references';
-  import CitekeyDialog from './CitekeyDialog.svelte';
-  import { call, copyText, download } from './client';
+  import CitekeyDialog from '../source/CitekeyDialog.svelte';
+  import { call, copyText, download } from '../frame/client';
   import LossesDialog from './LossesDialog.svelte';
-  import { narrow } from './narrowing';
+  import { narrow } from '../frame/narrowing';
   import { preflight, type Checked } from './preflight';
-  import { attempt, done } from './toasts.svelte';
+  import { attempt, done } from '../frame/toasts.svelte';
 
   /** What is said of a list before it goes out, and the ways it goes out. */
   let {

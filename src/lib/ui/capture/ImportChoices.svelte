@@ -2,9 +2,9 @@
   import { untrack } from 'svelte';
   import { fieldName } from '$lib/core/source';
   import type { Answer, Differing, Here, ImportQuestion } from '$lib/server/services/imports';
-  import { call } from './client';
-  import { attempt } from './toasts.svelte';
-  import { virtualRows } from './virtual-rows.svelte';
+  import { call } from '../frame/client';
+  import { attempt } from '../frame/toasts.svelte';
+  import { virtualRows } from '../kit/virtual-rows.svelte';
 
   /** The entries of an import that are in the library already, with what to do with each. */
   let { jobId, question }: { jobId: string; question: ImportQuestion } = $props();

@@ -4,10 +4,10 @@
   import { looksLikeReference, splitReferences } from '$lib/core/leads';
   import { DotsHorizontalOutline } from 'flowbite-svelte-icons';
   import { openByHand } from './byhand.svelte';
-  import { ApiError, call } from './client';
+  import { ApiError, call } from '../frame/client';
   import IntoPanel from './IntoPanel.svelte';
   import { chosen, going, intoOf } from './into.svelte';
-  import { done, trouble } from './toasts.svelte';
+  import { done, trouble } from '../frame/toasts.svelte';
 
   let { projectId }: { projectId?: string | undefined } = $props();
   let text = $state('');

@@ -7,8 +7,8 @@
     type CitekeyPart,
     type CitekeyPattern,
   } from '$lib/core/source';
-  import { call } from './client';
-  import { attempt, done } from './toasts.svelte';
+  import { call } from '../frame/client';
+  import { attempt, done } from '../frame/toasts.svelte';
 
   /** How citekeys are made, with what they would be for the sources listed. */
   let { open = $bindable(false), ids }: { open: boolean; ids: string[] } = $props();
