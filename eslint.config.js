@@ -57,6 +57,19 @@ export default ts.config(
     },
   },
   {
+    files: ['src/**/*.svelte'],
+    ignores: ['src/lib/ui/kit/**'],
+    rules: {
+      'svelte/no-restricted-html-elements': [
+        'error',
+        {
+          elements: ['button', 'input', 'select', 'textarea', 'progress', 'dialog', 'kbd'],
+          message: 'Take it from ui/kit: the one place of raw form elements.',
+        },
+      ],
+    },
+  },
+  {
     ...layer(['src/lib/core/**/*.ts'], [SERVER, UI, ROUTES, KIT, NODE, READING]),
     ignores: ['**/*.test.ts'],
   },
@@ -68,6 +81,15 @@ export default ts.config(
     },
   },
   layer(['src/lib/server/**/*.ts'], [UI, ROUTES, KIT]),
+  layer(
+    ['src/routes/**/*.ts', 'src/routes/**/*.svelte', 'src/hooks.server.ts'],
+    [
+      [
+        ['$lib/server/*/*', '!$lib/server/access/*', '!$lib/server/http/*', '!$lib/server/db/open'],
+        'A room of the server has one door: its index.ts. Its repository is its own.',
+      ],
+    ],
+  ),
   layer(['src/lib/ui/**'], [[...SERVER, true], READING, ROUTES]),
   layer(['src/workers/**/*.ts'], [SERVER, UI, ROUTES, KIT]),
   layer(['src/lib/reading/**/*.ts', 'src/cli/**/*.ts'], [SERVER, UI, ROUTES, KIT]),

@@ -19,11 +19,11 @@ import { DOCUMENTS } from '../stand-ins/documents';
 import { MARSH, THESIS, htmlOf } from '../stand-ins/texts';
 import { FORMATS, readFormat, writeFormat } from '../src/lib/core/formats/index';
 import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
-import { defaultContext, transaction } from '../src/lib/server/context';
+import { defaultContext, transaction } from '../src/lib/server/access/context';
 import { openDatabase } from '../src/lib/server/db/open';
-import { getSources, insertSource, updateSource } from '../src/lib/server/repositories/sources';
-import { printList } from '../src/lib/server/services/printing';
-import { facetsOf, listIds, listSources } from '../src/lib/server/services/sources';
+import { getSources, insertSource, updateSource } from '../src/lib/server/sources/repository';
+import { printList } from '../src/lib/server/lists/printing';
+import { facetsOf, listIds, listSources } from '../src/lib/server/sources';
 import { closePools } from '../src/lib/server/workers/pools';
 import { startApp, until, visit, type App, type Person } from '../tests/browser/app';
 import { traced } from '../tests/browser/trace';
@@ -224,8 +224,8 @@ await part('library', 'Sources, 10,000', async () => {
       (
         await timed(async () =>
           Promise.all([
-            listSources(ctx, {}, look, { offset: 0, limit: 60, sort: 'author' }),
-            facetsOf(ctx, undefined),
+            listSources(ctx, {}, look, { from: { offset: 0 }, limit: 60, sort: 'author' }),
+            facetsOf(ctx, {}),
           ]),
         )
       )[0],
@@ -236,7 +236,11 @@ await part('library', 'Sources, 10,000', async () => {
     found.push(
       (
         await timed(() =>
-          listSources(ctx, { text: 'tide mill 77' }, look, { offset: 0, limit: 60, sort: 'author' }),
+          listSources(ctx, { text: 'tide mill 77' }, look, {
+            from: { offset: 0 },
+            limit: 60,
+            sort: 'author',
+          }),
         )
       )[0],
     );

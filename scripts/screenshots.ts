@@ -67,13 +67,13 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
   desk: () => open('/', '.desk'),
   sources: async () => {
     await open('/sources', '[data-source]');
-    await page.keyboard.press('j');
-    await page.keyboard.press('j');
-    await page.keyboard.press('x');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Space');
   },
   columns: async () => {
     await open('/sources', '[data-source]');
-    await page.$$eval('button', (all) => all.find((b) => b.textContent === 'Columns')?.click());
+    await page.$$eval('button', (all) => all.find((b) => b.textContent?.trim() === 'Columns')?.click());
   },
   intake: async () => {
     await open('/intake', '.values');
@@ -83,8 +83,8 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     );
   },
   source: async () => {
-    await open('/sources?q=turbines', '[data-source] a.text');
-    await open(await firstHref('[data-source] a.text'), '.sheet');
+    await open('/sources?q=turbines', '[data-source] .text a');
+    await open(await firstHref('[data-source] .text a'), '.sheet');
     await page.waitForFunction(() =>
       document.querySelector('.printed .reference')?.textContent?.includes('('),
     );
@@ -137,19 +137,19 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     await open('/leads', '[data-lead]');
     await page.$$eval('[data-lead]', (all) => {
       const row = all.find((l) => l.textContent?.includes('Eel grass'))!;
-      [...row.querySelectorAll('button')].find((b) => b.textContent === 'Look it up')!.click();
+      [...row.querySelectorAll('button')].find((b) => b.textContent?.trim() === 'Look it up')!.click();
     });
     await page.waitForSelector('.offers');
   },
   notes: () => open('/notes', '[data-note]'),
   'ways-in': async () => {
     await open('/ways-in', '[data-preset]');
-    await page.$$eval('button', (all) => all.find((b) => b.textContent === 'Change')?.click());
+    await page.$$eval('button', (all) => all.find((b) => b.textContent?.trim() === 'Change')?.click());
     await page.waitForSelector('.example dl');
   },
   pdf: async () => {
-    await open('/sources?q=sluices%20mud', '[data-source] a.text');
-    await open(await firstHref('[data-source] a.text'), '.sheet');
+    await open('/sources?q=sluices%20mud', '[data-source] .text a');
+    await open(await firstHref('[data-source] .text a'), '.sheet');
     await open(await firstHref('.margin .copy a'), '.reader');
     await inFrame(page);
     await page.waitForFunction(() => {
@@ -167,9 +167,11 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     await page.keyboard.type('https://estuaryshore.example/issues/12/2');
     await page.keyboard.press('Enter');
     await page.waitForFunction(() =>
-      [...document.querySelectorAll('button')].some((b) => b.textContent === 'Choose which to keep'),
+      [...document.querySelectorAll('button')].some((b) => b.textContent?.trim() === 'Choose which to keep'),
     );
-    await page.$$eval('button', (all) => all.find((b) => b.textContent === 'Choose which to keep')!.click());
+    await page.$$eval('button', (all) =>
+      all.find((b) => b.textContent?.trim() === 'Choose which to keep')!.click(),
+    );
     await page.waitForSelector('dialog .works');
   },
   capture: async () => {
@@ -185,8 +187,8 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
 await open('/', '.strip');
 await dark(false);
 await page.evaluate(async () => {
-  const thesis = [...document.querySelectorAll<HTMLOptionElement>('.projects option')].find((o) =>
-    o.textContent?.includes('thesis'),
+  const thesis = [...document.querySelectorAll<HTMLOptionElement>('[aria-label="Project"] option')].find(
+    (o) => o.textContent?.includes('thesis'),
   );
   await fetch('/api/scope', {
     method: 'POST',

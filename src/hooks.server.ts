@@ -1,25 +1,16 @@
 import { randomBytes } from 'node:crypto';
 import { dev } from '$app/environment';
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
-import { defaultContext, knownContext } from '$lib/server/context';
+import { defaultContext, knownContext } from '$lib/server/access/context';
+import { answering } from '$lib/server/access/events';
 import { database, readingDatabase } from '$lib/server/db/open';
 import { endWithProcess } from '$lib/server/ending';
 import { checkAsking } from '$lib/server/http/who-asks';
 import { log } from '$lib/server/log';
-import { findProject } from '$lib/server/repositories/projects';
-import { Refusal } from '$lib/server/refusal';
+import { findProject } from '$lib/server/projects';
+import { Refusal } from '$lib/server/access/refusal';
 import { start } from '$lib/server/start';
 import { PROJECT_COOKIE, refused } from './routes/answer';
-
-/** What is asked by POST for the length of the question, and changes nothing. */
-const QUESTIONS = new Set([
-  '/api/cited',
-  '/api/citations',
-  '/api/export',
-  '/api/printed',
-  '/api/references',
-  '/api/sources/[id]/preview',
-]);
 
 export const init: ServerInit = () => {
   // While developing, the tool that serves ends the process.
@@ -36,17 +27,16 @@ export const handle: Handle = async ({ event, resolve }) => {
   }
   await start();
   // What only reads, and who asks, is read beside the connection that writes: pages are answered, and a request to stop
-  // long work gets through, while a long transaction is under way.
+  // long work gets through, while a transaction is under way. A handler that changes declares it (`changes`).
   const [db, aside] = [await database(), await readingDatabase()];
-  const known = await knownContext(aside);
-  const { method } = event.request;
-  const reads = method === 'GET' || method === 'HEAD' || QUESTIONS.has(event.route.id ?? '');
-  const connections = reads ? { db: aside, writes: db } : { db };
-  event.locals.ctx = known ? { ...known, ...connections } : await defaultContext(db);
+  const who = (await knownContext(aside)) ?? (await defaultContext(db));
+  event.locals.ctx = { ...who, db: aside, writes: db };
+  event.locals.changing = { ...who, db };
   const chosen = event.cookies.get(PROJECT_COOKIE);
-  if (chosen && (await findProject({ ...event.locals.ctx, db: aside }, chosen)))
-    event.locals.projectId = chosen;
-  const response = await resolve(event);
+  if (chosen && (await findProject(event.locals.ctx, chosen))) event.locals.projectId = chosen;
+  const page = event.request.headers.get('x-page')?.slice(0, 40);
+  const { answer: response, changed } = await answering(page, async () => resolve(event));
+  if (changed.length) response.headers.set('x-changed', changed.join(' '));
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'no-referrer');
   response.headers.set('cross-origin-resource-policy', 'same-origin');

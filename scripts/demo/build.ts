@@ -4,26 +4,21 @@
  */
 import { recognise } from '../../src/lib/core/source/index';
 import { describe } from '../../src/lib/core/passages/index';
-import { defaultContext, scoped } from '../../src/lib/server/context';
+import { defaultContext, scoped } from '../../src/lib/server/access/context';
 import { closeDatabase, database } from '../../src/lib/server/db/open';
 import { readKept } from '../../src/lib/server/files/store';
-import { fileSources, insertProject } from '../../src/lib/server/repositories/projects';
-import { getCopy } from '../../src/lib/server/repositories/copies';
-import { getJob, type Job } from '../../src/lib/server/repositories/jobs';
-import { getSource } from '../../src/lib/server/repositories/sources';
-import { keepLeads } from '../../src/lib/server/services/leads';
-import { keepNote } from '../../src/lib/server/services/notes';
-import { insertPreset } from '../../src/lib/server/repositories/presets';
-import { placeSource, sectionNamed } from '../../src/lib/server/repositories/sections';
-import { answerHere, capture, type CaptureResult } from '../../src/lib/server/services/capture';
-import { keepPassage } from '../../src/lib/server/services/passages';
-import {
-  answerImport,
-  importFile,
-  type ImportReport,
-  type ImportResult,
-} from '../../src/lib/server/services/imports';
-import { checkSource, editSource } from '../../src/lib/server/services/sources';
+import { fileSources, insertProject } from '../../src/lib/server/projects/repository';
+import { getCopy } from '../../src/lib/server/copies/repository';
+import { getJob, type Job } from '../../src/lib/server/jobs/repository';
+import { getSource } from '../../src/lib/server/sources/repository';
+import { keepLeads } from '../../src/lib/server/leads';
+import { keepNote } from '../../src/lib/server/notes';
+import { insertPreset } from '../../src/lib/server/presets/repository';
+import { placeSource, sectionNamed } from '../../src/lib/server/projects/sections';
+import { answerHere, capture, type CaptureResult } from '../../src/lib/server/capture';
+import { keepPassage } from '../../src/lib/server/passages';
+import { answerImport, importFile, type ImportReport, type ImportResult } from '../../src/lib/server/imports';
+import { checkSource, editSource } from '../../src/lib/server/sources';
 import { closePools } from '../../src/lib/server/workers/pools';
 import { BLOG, GUIDE, MARSH, NEWS, THESIS, TURBINES, type Part } from '../../stand-ins/texts';
 import { ECOLOGY, OTHER_FILE, SOURCES, TAGS } from './sources';

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { Button, Empty } from '$lib/ui/kit';
   import { page } from '$app/state';
 </script>
 
 <svelte:head><title>{page.status} · Retexa</title></svelte:head>
 
-<div class="empty">
+<Empty>
   <h2>{page.status === 404 ? 'Nothing is here' : 'This did not work'}</h2>
   <p>{page.error?.message}</p>
   {#if page.error?.details?.length}
@@ -14,7 +15,7 @@
   {/if}
   {#if page.error?.id}<p class="small-label mt-2">If you report it, give the number {page.error.id}.</p>{/if}
   <p class="mt-4 flex gap-2">
-    <a class="btn main" href="/">Go to the Desk</a>
-    <button class="btn" onclick={() => location.reload()}>Try again</button>
+    <Button look="main" href="/">Go to the Desk</Button>
+    <Button onclick={() => location.reload()}>Try again</Button>
   </p>
-</div>
+</Empty>

@@ -1,19 +1,29 @@
 import type { LayoutServerLoad } from './$types';
-import { listProjects } from '$lib/server/repositories/projects';
-import { openJobs } from '$lib/server/repositories/jobs';
-import { countsOf } from '$lib/server/services/overview';
+import { libraryName, listProjects } from '$lib/server/projects';
+import { openJobs } from '$lib/server/jobs';
+import { countsOf } from '$lib/server/overview';
 import { languages, styleName } from '$lib/server/catalogue';
 import { lookOf } from './look';
 
 export const load: LayoutServerLoad = async ({ locals, depends }) => {
-  depends('retexa:data');
+  depends(
+    'retexa:sources',
+    'retexa:passages',
+    'retexa:notes',
+    'retexa:leads',
+    'retexa:projects',
+    'retexa:duplicates',
+    'retexa:presets',
+    'retexa:styles',
+    'retexa:jobs',
+  );
   const { ctx, projectId } = locals;
   const [projects, counts, jobs, look, library] = await Promise.all([
     listProjects(ctx),
     countsOf(ctx, projectId),
     openJobs(ctx),
     lookOf(locals),
-    ctx.db('library').where({ id: ctx.libraryId }).first('name') as Promise<{ name: string }>,
+    libraryName(ctx),
   ]);
   return {
     projects,
@@ -21,7 +31,7 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
     counts,
     jobs,
     look: { ...look, name: styleName(look.style) },
-    library: library.name,
+    library,
     languages: languages(),
   };
 };

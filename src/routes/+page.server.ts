@@ -1,7 +1,7 @@
 import type { PageServerLoad } from './$types';
-import { deskOf } from '$lib/server/services/overview';
+import { deskOf } from '$lib/server/overview';
 
 export const load: PageServerLoad = async ({ locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:sources', 'retexa:passages');
   return { desk: await deskOf(locals.ctx, locals.projectId) };
 };

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
   import Mark from '$lib/ui/frame/Mark.svelte';
   import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
@@ -28,13 +29,13 @@
 
 <svelte:head><title>Desk · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Desk</h1>
   <span class="sub">{project ? project.name : data.library}</span>
-</header>
+</PageHead>
 
 {#if data.counts.sources === 0}
-  <div class="empty">
+  <Empty>
     <span class="inline-block rounded-lg bg-[#123644] p-3"><Mark size={34} /></span>
     <h2 class="mt-4">Begin with something you read</h2>
     <p>
@@ -42,20 +43,18 @@
       appeared and when, keeps the page, and asks you to check.
     </p>
     <p class="mt-3 flex gap-2">
-      <a class="btn" href="/import">Import references you have</a><button
-        class="btn"
-        onclick={() => openByHand()}>Start one by hand</button
+      <Button href="/import">Import references you have</Button><Button onclick={() => openByHand()}
+        >Start one by hand</Button
       >
     </p>
-  </div>
+  </Empty>
 {:else}
   <div class="desk">
     <section>
       <h2>What waits</h2>
       {#each waits as wait (wait.href)}
         <p class="wait">
-          <strong>{wait.n}</strong><span>{wait.text}</span><a class="btn small" href={wait.href}>{wait.act}</a
-          >
+          <strong>{wait.n}</strong><span>{wait.text}</span><Button small href={wait.href}>{wait.act}</Button>
         </p>
       {:else}<p class="pencil-green font-semibold">
           Nothing waits. Everything is checked and prints complete.

@@ -1,10 +1,10 @@
 import { error, json, type RequestEvent, type RequestHandler } from '@sveltejs/kit';
 import { z } from 'zod';
 import { ANNOTATION_KINDS } from '$lib/core/citing';
-import type { Context } from '$lib/server/context';
+import type { Context } from '$lib/server/access/context';
 import { bodyOf, parsedJson } from '$lib/server/http/bodies';
 import { MOST_BYTES, MOST_JSON } from '$lib/server/limits';
-import { Refusal } from '$lib/server/refusal';
+import { Refusal } from '$lib/server/access/refusal';
 
 export const PROJECT_COOKIE = 'retexa-project';
 
@@ -20,7 +20,7 @@ export async function orRefuse<T>(work: Promise<T>): Promise<T> {
 
 /** A JSON answer to a Refusal. */
 export function refused(e: Refusal): Response {
-  return json({ message: e.message, details: e.details }, { status: e.status });
+  return json({ message: e.message, details: e.details, code: e.code }, { status: e.status });
 }
 
 /** A value the request gives, held against its schema; refuses with a line for each problem. */
@@ -47,28 +47,43 @@ async function refusing(work: () => Promise<Response>): Promise<Response> {
 /** Told in an answer when characters were taken out of what was sent. */
 const TAKEN_OUT = 'x-taken-out';
 
-/** A handler that validates a JSON body, calls `work`, and answers JSON; refusals become their status and words. */
-export function answer<S extends z.ZodType, T>(
-  schema: S,
-  work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
-): RequestHandler {
-  return (event) =>
+const handler =
+  <S extends z.ZodType, T>(
+    schema: S,
+    as: (locals: App.Locals) => Context,
+    work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
+  ): RequestHandler =>
+  (event) =>
     refusing(async () => {
       const bytes = await bodyOf(event.request, /^application\/json$/, MOST_JSON);
       const { value, takenOut } = parsedJson(new TextDecoder().decode(bytes));
-      const result = (await work(checked(schema, value), event.locals.ctx, event)) ?? {};
+      const result = (await work(checked(schema, value), as(event.locals), event)) ?? {};
       return json(result, takenOut ? { headers: { [TAKEN_OUT]: 'characters' } } : {});
     });
-}
 
-/** A handler whose body is a file; what goes with it is in the address. Answers JSON; refusals become their status and words. */
-export function answerFile<T>(
+/**
+ * A handler that asks: it validates a JSON body, calls `work` with a context that can only read, and answers JSON. It is
+ * answered beside whatever is being written.
+ */
+export const asks = <S extends z.ZodType, T>(
+  schema: S,
+  work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
+): RequestHandler => handler(schema, (locals) => locals.ctx, work);
+
+/** A handler that changes: the same, with a context that can write. */
+export const changes = <S extends z.ZodType, T>(
+  schema: S,
+  work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
+): RequestHandler => handler(schema, (locals) => locals.changing, work);
+
+/** A handler that changes, whose body is a file; what goes with it is in the address. Answers JSON. */
+export function takesFile<T>(
   work: (bytes: Uint8Array, ctx: Context, event: RequestEvent) => Promise<T>,
   types = /^application\/octet-stream$/,
 ): RequestHandler {
   return (event) =>
     refusing(async () =>
-      json(await work(await bodyOf(event.request, types, MOST_BYTES), event.locals.ctx, event)),
+      json(await work(await bodyOf(event.request, types, MOST_BYTES), event.locals.changing, event)),
     );
 }
 

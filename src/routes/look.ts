@@ -1,5 +1,5 @@
-import { findProject } from '$lib/server/repositories/projects';
-import type { Look } from '$lib/server/services/printing';
+import { findProject } from '$lib/server/projects';
+import type { Look } from '$lib/server/lists';
 
 /** The style and language things print in: the chosen project's, or APA in US English for the whole library. */
 export async function lookOf(locals: App.Locals): Promise<Look> {

@@ -63,7 +63,7 @@ describe('the same work from two sites', () => {
     const rows = await me.page.$$eval('tbody tr th', (all) => all.map((t) => t.textContent));
     expect(rows).toEqual(expect.arrayContaining(['Abstract', 'Address']));
     await me.page.$$eval('tbody tr', (all) => {
-      const row = all.find((r) => r.querySelector('th')?.textContent === 'Address');
+      const row = all.find((r) => r.querySelector('th')?.textContent?.trim() === 'Address');
       row?.querySelectorAll<HTMLElement>('td button')[1]?.click();
     });
     await me.see('your choice');

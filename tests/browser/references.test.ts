@@ -159,12 +159,9 @@ describe('importing', () => {
     ).join('\n');
     await importFile('many.bib', many);
     await me.see('Adding', '[aria-label="Import of many.bib"]');
-    // Pages are answered meanwhile, from what was there before.
+    // Pages are answered meanwhile, and see the library grow.
     await me.open('/sources');
-    const [{ n }] = app.rows<{ n: number }>('SELECT count(*) n FROM source WHERE binned IS NULL') as [
-      { n: number },
-    ];
-    await me.see(`${n} in the library`);
+    await me.see('in the library');
     expect(app.rows("SELECT id FROM job WHERE state = 'running'")).toHaveLength(1);
     await me.open('/import');
     await me.press('Stop');
@@ -209,7 +206,7 @@ describe('the reference list', () => {
   it('follows a record that is fixed', async () => {
     await me.open('/sources?q=dredging');
     await me.see('The edition holds “ed.” itself', '.row');
-    await me.page.keyboard.press('x');
+    await me.page.keyboard.press('Space');
     await me.press('Fix findings');
     await me.see('Findings fixed.');
     await me.open('/references');
@@ -220,7 +217,7 @@ describe('the reference list', () => {
   it('prints a selection', async () => {
     await me.open('/sources?q=ferreira');
     await me.see('Marsh Letters', '.row');
-    await me.page.keyboard.press('x');
+    await me.page.keyboard.press('Space');
     await me.press('Print as a list');
     await me.see('1 entry');
     await me.see('Ferreira', '.sheet');
@@ -340,7 +337,7 @@ describe('styles', () => {
     await until('only numeric ones', async () =>
       me.page.$$eval(
         '.panel [role=option] small',
-        (all) => all.length > 0 && all.every((s) => s.textContent === 'numbers'),
+        (all) => all.length > 0 && all.every((s) => s.textContent?.trim() === 'numbers'),
       ),
     );
     await me.page.select('[aria-label="How it cites"]', '');

@@ -137,12 +137,26 @@ describe('the shell', () => {
     await me.see('Anywhere', 'dialog');
     await me.page.keyboard.press('Escape');
     await me.gone('Anywhere');
-    await me.page.keyboard.press('g');
-    await me.page.keyboard.press('s');
+    const alt = async (digit: '1' | '3') => {
+      await me.page.keyboard.down('Alt');
+      await me.page.keyboard.press(`Digit${digit}`);
+      await me.page.keyboard.up('Alt');
+    };
+    await alt('3');
     await me.see('as they print in');
-    await me.page.keyboard.press('j');
-    await me.page.keyboard.press('x');
+    await me.page.keyboard.press('ArrowDown');
+    await me.page.keyboard.press('Space');
     await me.see('1 selected', '.bar');
+    await me.page.keyboard.down('Shift');
+    await me.page.keyboard.press('ArrowUp');
+    await me.page.keyboard.up('Shift');
+    await me.see('2 selected', '.bar');
+    // What is selected stays so while one opens a source and comes back.
+    await me.page.keyboard.press('End');
+    await me.page.keyboard.press('Enter');
+    await me.see('Proof');
+    await me.page.keyboard.press('Escape');
+    await me.see('2 selected', '.bar');
     await me.page.keyboard.press('Escape');
     await me.gone('1 selected');
     await me.page.keyboard.press('/');
@@ -223,8 +237,8 @@ describe('the shell', () => {
     await me.open('/sources');
     await me.see('4 in the library');
     for (let i = 0; i < 4; i++) {
-      await me.page.keyboard.press('x');
-      await me.page.keyboard.press('j');
+      await me.page.keyboard.press('Space');
+      await me.page.keyboard.press('ArrowDown');
     }
     await me.see('4 selected', '.bar');
     await me.press('File in…');
@@ -243,7 +257,7 @@ describe('the shell', () => {
   const putInBin = async (words: string, name: string) => {
     await me.open(`/sources?q=${words}`);
     await me.see(name, '.row');
-    await me.page.keyboard.press('x');
+    await me.page.keyboard.press('Space');
     await me.press('Put in the bin', '.bar');
   };
 
@@ -252,7 +266,7 @@ describe('the shell', () => {
     await me.see('Nothing fits');
     await me.press('Undo', '.toasts');
     await me.see('Sato', '.row');
-    await me.page.keyboard.press('x');
+    await me.page.keyboard.press('Space');
     await me.press('Put in the bin', '.bar');
     await me.open('/bin');
     await me.see('Sato 2020');

@@ -17,7 +17,7 @@ import {
 } from '../../src/lib/core/citing';
 import { readFormat, writeFormat } from '../../src/lib/core/formats';
 import { sourceRecord, toCsl } from '../../src/lib/core/source';
-import { docxDocument } from '../../src/lib/server/services/docx';
+import { docxDocument } from '../../src/lib/server/lists/docx';
 
 const folder = mkdtempSync(join(tmpdir(), 'retexa-written-'));
 writeFileSync(join(folder, 'secret.txt'), 'THE CONTENTS OF A LOCAL FILE');

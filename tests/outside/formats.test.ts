@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { SOURCES } from '../../scripts/demo/sources';
 import { latexDocument, markdownDocument, type PrintedList } from '../../src/lib/core/citing';
 import { readFormat, writeFormat, type WriteItem } from '../../src/lib/core/formats';
-import { docxDocument } from '../../src/lib/server/services/docx';
+import { docxDocument } from '../../src/lib/server/lists/docx';
 import { fold, plain } from '../../src/lib/core/text';
 import type { CslName, SourceRecord } from '../../src/lib/core/source';
 

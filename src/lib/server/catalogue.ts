@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { localeLabel, LOCALES, STYLES, styleLabel } from '../core/citing';
 import { fold } from '../core/text';
 import { config } from './config';
-import { Refusal } from './refusal';
+import { Refusal } from './access/refusal';
 
 /** A style of the catalogue. `file` is the package's asset file it is in. */
 export interface CatalogueStyle {

@@ -1,7 +1,7 @@
 import { closeDatabase, database } from './db/open';
-import { endInterrupted, STOPPED } from './repositories/jobs';
+import { endInterrupted, STOPPED } from './jobs/repository';
 import { log } from './log';
-import { stopAll, Stopped } from './running';
+import { stopAll, Stopped } from './jobs/running';
 import { closePools } from './workers/pools';
 
 /** Longest that work under way is given to end by itself, in milliseconds. */

@@ -2,10 +2,10 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import knex, { type Knex } from 'knex';
-import { defaultContext, type Context } from './context';
+import { defaultContext, type Context } from './access/context';
 import { MIGRATIONS, migrationSource } from './db/migrations';
 import { openDatabase } from './db/open';
-import { insertCopy, type Copy } from './repositories/copies';
+import { insertCopy, type Copy } from './copies/repository';
 
 /** For tests: a page kept of a source, of which only what matters is said. */
 export const keepTestCopy = (ctx: Context, sourceId: string, fields: Partial<Copy> = {}): Promise<Copy> =>

@@ -1,7 +1,7 @@
 import type { PageServerLoad } from './$types';
-import { binOf } from '$lib/server/services/overview';
+import { binOf } from '$lib/server/overview';
 
 export const load: PageServerLoad = async ({ locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:sources', 'retexa:passages', 'retexa:notes', 'retexa:leads');
   return { bin: await binOf(locals.ctx) };
 };

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Dialog, Empty, PageHead } from '$lib/ui/kit';
   import { KIND_LABELS } from '$lib/core/passages';
-  import type { BinKind } from '$lib/server/services/bin';
+  import type { BinKind } from '$lib/server/bin';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
   import { call, dateLabel } from '$lib/ui/frame/client';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
@@ -97,20 +97,20 @@
 
 <svelte:head><title>Bin · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Bin</h1>
   <span class="sub">of the whole library; nothing leaves it by itself</span>
   <span class="flex-1"></span>
   {#if shown}
-    <button class="btn quiet small" onclick={() => ask(everything())}>Empty the bin…</button>
+    <Button small look="quiet" onclick={() => ask(everything())}>Empty the bin…</Button>
   {/if}
-</header>
+</PageHead>
 
 {#if shown === 0}
-  <div class="empty">
+  <Empty>
     <h2>The bin is empty</h2>
     <p>What you put here can be brought back, with everything that hangs on it.</p>
-  </div>
+  </Empty>
 {:else}
   <div class="body">
     {#if data.bin.sources.length}
@@ -121,11 +121,12 @@
             <TypeGlyph type={source.type} class="text-ink-3" />
             <a class="what serif" href="/sources/{source.id}">{source.headline}</a>
             <span class="small-label">{dateLabel(source.binned)}</span>
-            <button class="btn small" onclick={() => back('sources', source.id)}>Bring it back</button>
-            <button
-              class="btn quiet small"
+            <Button small onclick={() => back('sources', source.id)}>Bring it back</Button>
+            <Button
+              small
+              look="quiet"
               aria-label="Delete {source.headline} for good"
-              onclick={() => ask(withSource(source))}>Delete for good…</button
+              onclick={() => ask(withSource(source))}>Delete for good…</Button
             >
           </li>
         {/each}
@@ -142,15 +143,16 @@
               <span class="small-label">{passage.label}</span></span
             >
             <span class="small-label">{dateLabel(passage.binned)}</span>
-            <button class="btn small" onclick={() => back('passages', passage.id)}>Bring it back</button>
-            <button
-              class="btn quiet small"
+            <Button small onclick={() => back('passages', passage.id)}>Bring it back</Button>
+            <Button
+              small
+              look="quiet"
               onclick={() =>
                 ask({
                   title: 'Delete the passage for good?',
                   words: `“${passage.exact.slice(0, 160)}” goes with its gist and your own words.`,
                   of: { passages: [passage.id] },
-                })}>Delete for good…</button
+                })}>Delete for good…</Button
             >
           </li>
         {/each}
@@ -163,15 +165,16 @@
           <li>
             <span class="what">{row.text}</span>
             <span class="small-label">{dateLabel(row.binned)}</span>
-            <button class="btn small" onclick={() => back(kind, row.id)}>Bring it back</button>
-            <button
-              class="btn quiet small"
+            <Button small onclick={() => back(kind, row.id)}>Bring it back</Button>
+            <Button
+              small
+              look="quiet"
               onclick={() =>
                 ask({
                   title: `Delete the ${kind === 'notes' ? 'note' : 'lead'} for good?`,
                   words: `“${row.text.slice(0, 160)}” goes.`,
                   of: { [kind]: [row.id] },
-                })}>Delete for good…</button
+                })}>Delete for good…</Button
             >
           </li>
         {/each}
@@ -180,15 +183,14 @@
   </div>
 {/if}
 
-<Modal bind:open={asked} title={leaving?.title ?? ''} size="sm" class="text-ink">
+<Dialog bind:open={asked} title={leaving?.title ?? ''} size="sm">
   <p>{leaving?.words}</p>
   <p>This cannot be undone.</p>
   <p class="flex gap-2">
-    <!-- svelte-ignore a11y_autofocus -->
-    <button class="btn main" autofocus onclick={() => (asked = false)}>Leave it in the bin</button>
-    <button class="btn" onclick={deleteThem}><span class="pencil-red">Delete for good</span></button>
+    <Button look="main" autofocus onclick={() => (asked = false)}>Leave it in the bin</Button>
+    <Button onclick={deleteThem}><span class="pencil-red">Delete for good</span></Button>
   </p>
-</Modal>
+</Dialog>
 
 <style>
   .body {

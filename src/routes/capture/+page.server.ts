@@ -1,14 +1,14 @@
 import type { PageServerLoad } from './$types';
-import { getPreset } from '$lib/server/repositories/presets';
-import { findShared } from '$lib/server/repositories/shared';
-import { getSource } from '$lib/server/repositories/sources';
-import { isCapture } from '$lib/server/services/capture';
-import { printedFields } from '$lib/server/services/printing';
+import { getPreset } from '$lib/server/presets';
+import { findShared } from '$lib/server/capture';
+import { getSource } from '$lib/server/sources';
+import { isCapture } from '$lib/server/capture';
+import { printedFields } from '$lib/server/lists';
 import { lookOf } from '../look';
 
 /** The capture window: what the address gives, and how the captures begun in it stand. */
 export const load: PageServerLoad = async ({ url, locals, depends, parent }) => {
-  depends('retexa:data');
+  depends('retexa:presets', 'retexa:jobs', 'retexa:sources');
   const { ctx } = locals;
   const get = (name: string) => url.searchParams.get(name)?.trim() ?? '';
   const waiting = get('shared') ? await findShared(ctx, get('shared')) : undefined;

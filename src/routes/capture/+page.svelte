@@ -1,9 +1,10 @@
 <script lang="ts">
+  import { Button, Input, Progress, Select, Textarea } from '$lib/ui/kit';
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { CSL_TYPES, recognise, TYPE_LABELS, type CslType } from '$lib/core/source';
-  import type { CaptureResult } from '$lib/server/services/capture';
+  import type { CaptureResult } from '$lib/server/capture';
   import IntoPanel from '$lib/ui/capture/IntoPanel.svelte';
   import ListChooser from '$lib/ui/capture/ListChooser.svelte';
   import Mark from '$lib/ui/frame/Mark.svelte';
@@ -130,6 +131,11 @@
   }
   async function undo() {
     if (result?.kind !== 'kept') return;
+    if (result.added) {
+      if (!(await act({ act: 'take-away' }))) return;
+      done('What was added is taken away again; the source is as it was.');
+      return another();
+    }
     const made = await attempt(() =>
       call<{ revisions: string[] }>('POST', '/api/sources/bin', { ids: [result.sourceId], binned: true }),
     );
@@ -154,14 +160,14 @@
     <section class="outcome" aria-label="What came of it">
       {#if going_on}
         <p class="serif got">{text || data.job.id}</p>
-        <progress></progress>
+        <Progress label="Capturing" />
         <p class="small-label" role="status">{steps[data.job.id]?.step ?? 'Starting'}</p>
         <p class="small-label">You can close this window; the capture goes on.</p>
       {:else if data.job.state === 'failed'}
         <p class="pencil-red" role="alert">{data.job.error?.message}</p>
         <div class="line">
-          <button class="btn main" onclick={() => act({ act: 'retry' })}>Try again</button>
-          <button class="btn" onclick={another}>Back</button>
+          <Button look="main" onclick={() => act({ act: 'retry' })}>Try again</Button>
+          <Button onclick={another}>Back</Button>
         </div>
       {:else if result?.kind === 'kept'}
         <p class="serif got" role="status">{result.label}</p>
@@ -180,10 +186,10 @@
           />
         {/if}
         <div class="line">
-          <a class="btn main" href="/intake?at={result.sourceId}" target="retexa">Check it</a>
-          <button class="btn" onclick={another}>Another</button>
-          {#if !result.toExisting}<button class="btn quiet" onclick={undo}>Undo</button>{/if}
-          <button class="btn quiet" onclick={() => window.close()}>Close</button>
+          <Button look="main" href="/intake?at={result.sourceId}" target="retexa">Check it</Button>
+          <Button onclick={another}>Another</Button>
+          {#if !result.toExisting}<Button look="quiet" onclick={undo}>Undo</Button>{/if}
+          <Button look="quiet" onclick={() => window.close()}>Close</Button>
         </div>
       {:else if result?.kind === 'here'}
         <p class="serif got">{result.label}</p>
@@ -192,31 +198,31 @@
           yet.
         </p>
         <div class="line">
-          <a class="btn" href="/sources/{result.doubles[0]?.id}" target="retexa">Open it</a>
-          {#if result.hasCopy}<button
-              class="btn main"
+          <Button href="/sources/{result.doubles[0]?.id}" target="retexa">Open it</Button>
+          {#if result.hasCopy}<Button
+              look="main"
               onclick={() => act({ act: 'add-copy', sourceId: result.doubles[0]!.id })}
-              >Add as another copy</button
+              >Add as another copy</Button
             >{/if}
-          <button class="btn" onclick={() => act({ act: 'keep-both' })}>Keep both</button>
-          <button class="btn quiet" onclick={another}>Leave it</button>
+          <Button onclick={() => act({ act: 'keep-both' })}>Keep both</Button>
+          <Button look="quiet" onclick={another}>Leave it</Button>
         </div>
       {:else if result?.kind === 'list'}
         <p class="serif got">{result.title}</p>
         <p class="small-label">A list of {result.works.length} works. Nothing is saved yet.</p>
         <div class="line">
-          <button class="btn main" onclick={() => (choosing = true)}>Choose which to keep</button>
-          <button class="btn quiet" onclick={another}>Leave it</button>
+          <Button look="main" onclick={() => (choosing = true)}>Choose which to keep</Button>
+          <Button look="quiet" onclick={another}>Leave it</Button>
         </div>
       {:else if result?.kind === 'several'}
         <p class="serif got" role="status">{result.kept.length} captured</p>
         {#each result.failed as failure (failure.title + failure.reason)}<p class="small-label">
             {failure.title}: {failure.reason}
           </p>{/each}
-        <button class="btn" onclick={another}>Another</button>
+        <Button onclick={another}>Another</Button>
       {:else}
         <p class="small-label">Put away.</p>
-        <button class="btn" onclick={another}>Another</button>
+        <Button onclick={another}>Another</Button>
       {/if}
     </section>
     {#if choosing}
@@ -231,55 +237,53 @@
     {/if}
   {:else}
     <div class="modes" role="group" aria-label="What is it?">
-      <button class="chip" aria-pressed={mode === 'page'} onclick={() => (mode = 'page')}
-        >A page or number</button
+      <Button look="chip" aria-pressed={mode === 'page'} onclick={() => (mode = 'page')}
+        >A page or number</Button
       >
-      <button class="chip" aria-pressed={mode === 'hand'} onclick={() => (mode = 'hand')}>In the hand</button>
-      <button class="chip" aria-pressed={mode === 'thought'} onclick={() => (mode = 'thought')}
-        >A thought</button
+      <Button look="chip" aria-pressed={mode === 'hand'} onclick={() => (mode = 'hand')}>In the hand</Button>
+      <Button look="chip" aria-pressed={mode === 'thought'} onclick={() => (mode = 'thought')}
+        >A thought</Button
       >
     </div>
     {#if mode === 'page'}
       <form onsubmit={capture}>
         <label for="c-what">Address, DOI, ISBN or another number</label>
-        <input id="c-what" class="field" bind:value={text} autocomplete="off" spellcheck="false" />
+        <Input id="c-what" bind:value={text} autocomplete="off" spellcheck="false" />
         {#if handed && text === handed.address}<p class="small-label">
             {new URL(handed.address).host} hands this page over as you see it: {handed.title}
           </p>
         {:else if given.title && given.title !== text}<p class="small-label">{given.title}</p>{/if}
         {#if selection || handed}
           <label for="c-selection">Selected: becomes a quotation</label>
-          <textarea id="c-selection" class="field serif" rows="3" bind:value={selection}></textarea>
+          <Textarea id="c-selection" class="font-serif" rows="3" bind:value={selection}></Textarea>
         {/if}
         <IntoPanel bind:going projectId={data.projectId} withPreset={!data.preset} />
         {#if hint}<p class="pencil-blue" role="alert">{hint}</p>{/if}
-        <button class="btn main" disabled={!text.trim()}>Capture</button>
+        <Button look="main" type="submit" disabled={!text.trim()}>Capture</Button>
       </form>
     {:else if mode === 'thought'}
       <NoteEntry projectId={going.projectId ?? data.projectId ?? null} sourceId={null} label="A thought" />
     {:else}
       <form onsubmit={byHand}>
         <label for="c-type">Kind of source</label>
-        <select id="c-type" class="field" bind:value={type}>
+        <Select id="c-type" bind:value={type}>
           {#each CSL_TYPES as t (t)}<option value={t}>{TYPE_LABELS[t]}</option>{/each}
-        </select>
+        </Select>
         <label for="c-title">Title</label>
-        <input id="c-title" class="field serif" bind:value={title} />
+        <Input id="c-title" class="font-serif" bind:value={title} />
         <label for="c-isbn">ISBN, if it has one</label>
         <div class="line">
-          <input id="c-isbn" class="field" bind:value={isbn} />
-          <button
-            type="button"
-            class="btn"
+          <Input id="c-isbn" bind:value={isbn} />
+          <Button
             disabled={recognise(isbn).kind !== 'isbn'}
             onclick={() => {
               text = isbn;
               void capture();
-            }}>Look it up</button
+            }}>Look it up</Button
           >
         </div>
         <IntoPanel bind:going projectId={data.projectId} withPreset={!data.preset} />
-        <button class="btn main" disabled={!title.trim() && !isbn.trim()}>Start the source</button>
+        <Button look="main" type="submit" disabled={!title.trim() && !isbn.trim()}>Start the source</Button>
       </form>
     {/if}
   {/if}
@@ -331,7 +335,7 @@
     align-items: center;
     gap: 8px;
   }
-  .line .field {
+  .line :global(input) {
     flex: 1;
     width: auto;
   }
@@ -339,8 +343,5 @@
     font-size: 17px;
     font-weight: 600;
     line-height: 1.35;
-  }
-  progress {
-    width: 100%;
   }
 </style>

@@ -1,27 +1,18 @@
 import type { PageServerLoad } from './$types';
-import { findSource } from '$lib/server/repositories/sources';
-import { comparePair, findPairs, undoableMerges } from '$lib/server/services/duplicates';
+import { comparePair, pairsAround, undoableMerges } from '$lib/server/duplicates';
 import { orRefuse } from '../answer';
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:sources', 'retexa:duplicates');
   const { ctx, projectId } = locals;
-  const [pairs, merges] = await Promise.all([findPairs(ctx, projectId), undoableMerges(ctx)]);
   const [a, b] = [url.searchParams.get('a'), url.searchParams.get('b')];
-  const wanted = pairs.findIndex((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a));
-  const at = Math.max(0, wanted);
-  const pair = pairs[at];
-  if (!pair) return { pairs, merges, at: 0, comparison: undefined, bases: undefined };
-  const [comparison, first, second] = await Promise.all([
-    orRefuse(comparePair(ctx, pair.a, pair.b)),
-    findSource(ctx, pair.a),
-    findSource(ctx, pair.b),
+  const [around, merges] = await Promise.all([
+    pairsAround(ctx, projectId, a && b ? { a, b } : undefined),
+    undoableMerges(ctx),
   ]);
-  return {
-    pairs,
-    merges,
-    at,
-    comparison,
-    bases: [first?.revision ?? 0, second?.revision ?? 0] as [number, number],
-  };
+  const pair = around.pairs[around.at];
+  if (!pair) return { ...around, merges, comparison: undefined, bases: undefined };
+  const comparison = await orRefuse(comparePair(ctx, pair.a, pair.b));
+  const bases: [number, number] = [comparison.a.revision, comparison.b.revision];
+  return { ...around, merges, comparison, bases };
 };

@@ -1,13 +1,15 @@
 <script lang="ts">
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
   import { untrack } from 'svelte';
-  import { goto, invalidate } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { fieldLabel, fieldName, valueText } from '$lib/core/source';
   import type { MergeField, Side } from '$lib/core/duplicates';
-  import type { ShownReference } from '$lib/server/services/printing';
+  import type { ShownReference } from '$lib/server/lists';
   import Reference from '$lib/ui/source/Reference.svelte';
+  import { offer, keyFor } from '$lib/ui/frame/actions.svelte';
   import { call, dateLabel, isTyping } from '$lib/ui/frame/client';
   import { parts } from '$lib/ui/duplicates/differences';
-  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { renewed } from '$lib/ui/frame/live.svelte';
   import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
@@ -104,7 +106,7 @@
     );
     busy = false;
     if (made) doneWithUndo('Merged into one.', () => call('POST', `/api/merges/${made.merge}/undo`, {}));
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function apart() {
@@ -114,7 +116,7 @@
     doneWithUndo('Kept apart. They will not be suggested again.', () =>
       call('POST', '/api/duplicates', { act: 'not-apart', a, b }),
     );
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function undo(id: string) {
@@ -122,8 +124,18 @@
       await call('POST', `/api/merges/${id}/undo`, {});
       done('The merge is undone. Both sources are as they were.');
     });
-    await invalidate(DATA);
+    await renewed();
   }
+
+  offer(() =>
+    pair
+      ? {
+          'duplicates merge': () => void merge(),
+          'duplicates apart': () => void apart(),
+          'duplicates later': () => void go(data.at + 1),
+        }
+      : {},
+  );
 
   function onkey(event: KeyboardEvent) {
     if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || !pair) return;
@@ -133,9 +145,6 @@
       ArrowUp: () => (row = Math.max(0, row - 1)),
       ArrowLeft: field && (() => pick(field, 'a')),
       ArrowRight: field && (() => pick(field, 'b')),
-      m: () => void merge(),
-      a: () => void apart(),
-      l: () => void go(data.at + 1),
     };
     const act = acts[event.key];
     if (act) {
@@ -148,16 +157,18 @@
 <svelte:head><title>Duplicates · Retexa</title></svelte:head>
 <svelte:window onkeydown={onkey} />
 
-<header class="head">
+<PageHead>
   <h1>Duplicates</h1>
   <span class="sub"
-    >{data.pairs.length ? `${data.at + 1} of ${data.pairs.length} · surest first` : 'none suspected'}</span
+    >{data.total
+      ? `${data.first + data.at + 1} of ${data.total.toLocaleString('en')} · surest first`
+      : 'none suspected'}</span
   >
   <span class="flex-1"></span>
-  {#if data.merges.length}<button class="chip" aria-expanded={undoing} onclick={() => (undoing = !undoing)}
-      >{many(data.merges.length, 'merge')} can be undone</button
+  {#if data.merges.length}<Button look="chip" aria-expanded={undoing} onclick={() => (undoing = !undoing)}
+      >{many(data.merges.length, 'merge')} can be undone</Button
     >{/if}
-</header>
+</PageHead>
 
 {#if undoing && data.merges.length}
   <ul class="merges">
@@ -165,20 +176,20 @@
       <li>
         <span class="serif">{merge.label}</span>
         <span class="small-label">took in {merge.citekey}, {dateLabel(merge.at)}</span>
-        <button class="btn small" onclick={() => undo(merge.id)}>Undo</button>
+        <Button small onclick={() => undo(merge.id)}>Undo</Button>
       </li>
     {/each}
   </ul>
 {/if}
 
 {#if !pair || !data.comparison}
-  <div class="empty">
+  <Empty>
     <h2>Nothing twice</h2>
     <p>
       When two sources look like one work, they are set side by side here: the same identifier, or the same
       title, year and first author. Editions, volumes and notices that share a title are left alone.
     </p>
-  </div>
+  </Empty>
 {:else}
   {@const c = data.comparison}
   <div class="body">
@@ -208,7 +219,8 @@
             {#each ['a', 'b'] as const as s (s)}
               {@const mine = text(field, s)}
               <td class:kept={kept === s}>
-                <button
+                <Button
+                  look="bare"
                   aria-pressed={kept === s}
                   aria-label="{label(field)}: {mine || 'nothing'}"
                   onclick={() => {
@@ -220,7 +232,7 @@
                         class:other={part.differs && kept !== s}
                         class:more={part.differs && kept === s}>{part.text}</span
                       >{/each}{:else}–{/if}
-                </button>
+                </Button>
               </td>
             {/each}
             <td class="reason"
@@ -250,13 +262,17 @@
       <Reference reference={preview} fallback="Printing…" />
     </section>
     <p class="acts">
-      <button class="btn main" onclick={merge} disabled={busy}>Merge into one</button>
-      <button class="btn" onclick={apart}>Keep apart</button>
-      <button class="btn" onclick={() => go(data.at + 1)} disabled={data.pairs.length < 2}
-        >Decide later</button
+      <Button look="main" keys={keyFor('duplicates merge')} onclick={merge} disabled={busy}
+        >Merge into one</Button
+      >
+      <Button keys={keyFor('duplicates apart')} onclick={apart}>Keep apart</Button>
+      <Button
+        keys={keyFor('duplicates later')}
+        onclick={() => go(data.at + 1)}
+        disabled={data.pairs.length < 2}>Decide later</Button
       >
       <span class="flex-1"></span>
-      <span class="small-label">↑ ↓ row · ← → choose a value · m merge · a keep apart · l later</span>
+      <span class="small-label">↑ ↓ row · ← → choose a value</span>
     </p>
   </div>
 {/if}
@@ -311,7 +327,7 @@
     vertical-align: top;
     overflow-wrap: anywhere;
   }
-  td button {
+  td :global(button) {
     width: 100%;
     min-height: 36px;
     max-height: 130px;
@@ -322,7 +338,7 @@
     cursor: pointer;
     overflow-y: auto;
   }
-  td.kept button {
+  td.kept :global(button) {
     border-left-color: var(--green-pencil);
     background: var(--green-soft);
     color: var(--ink);

@@ -1,7 +1,7 @@
 import type { PageServerLoad } from './$types';
-import { recentImports } from '$lib/server/services/import-reports';
+import { recentImports } from '$lib/server/imports';
 
 export const load: PageServerLoad = async ({ locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:jobs');
   return { imports: await recentImports(locals.ctx) };
 };

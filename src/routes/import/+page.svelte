@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Button, Checkbox, FileButton, PageHead, Progress, Textarea } from '$lib/ui/kit';
   import { READABLE } from '$lib/core/formats';
-  import type { FirstOf } from '$lib/server/services/first-of';
+  import type { FirstOf } from '$lib/server/lists';
   import { call } from '$lib/ui/frame/client';
   import ImportChoices from '$lib/ui/capture/ImportChoices.svelte';
   import { steps } from '$lib/ui/frame/live.svelte';
@@ -18,7 +19,7 @@
       call('POST', `/api/import?name=${encodeURIComponent(name)}${toIntake ? '&intake=1' : ''}`, body),
     );
   }
-  async function files(list: FileList | null | undefined) {
+  async function files(list: FileList | File[] | null | undefined) {
     for (const file of list ?? []) await bring(file.name, file);
     if (input) input.value = '';
   }
@@ -48,10 +49,10 @@
 
 <svelte:head><title>Import · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Import</h1>
   <span class="sub">references from a file, {project ? `into ${project.name}` : 'into the library'}</span>
-</header>
+</PageHead>
 
 <div class="body">
   <!-- svelte-ignore a11y_no_static_element_interactions -->
@@ -74,34 +75,32 @@
         .map((f) => `${f.label} (.${f.extension})`)
         .join(', ')}
     </p>
-    <button class="btn main" onclick={() => input?.click()}>Choose a file</button>
-    <input
-      bind:this={input}
-      type="file"
-      class="sr-only"
+    <FileButton
+      look="main"
+      label="File of references"
       accept=".bib,.ris,.json,.txt,.nbib,.xml"
       multiple
-      aria-label="File of references"
-      onchange={(e) => files(e.currentTarget.files)}
-    />
+      onfiles={files}>Choose a file</FileButton
+    >
     <label class="flex items-center gap-2"
-      ><input type="checkbox" bind:checked={toIntake} /> Check them one by one in Intake</label
+      ><Checkbox bind:checked={toIntake} /> Check them one by one in Intake</label
     >
   </div>
   <details>
     <summary>Or paste references</summary>
-    <textarea
-      class="field mt-2"
+    <Textarea
+      class="mt-2"
       rows="6"
       aria-label="References to import"
       placeholder={'@book{…}   or   TY  - BOOK …   or   [{"type": "book", …}]'}
-      bind:value={pasted}></textarea>
-    <button
-      class="btn mt-2"
+      bind:value={pasted}
+    ></Textarea>
+    <Button
+      class="mt-2"
       disabled={!pasted.trim()}
       onclick={async () => {
         if (await bring('pasted text', new Blob([pasted]))) pasted = '';
-      }}>Import what is pasted</button
+      }}>Import what is pasted</Button
     >
   </details>
 
@@ -119,15 +118,13 @@
       {#if job.state === 'failed'}<p class="pencil-red">{job.error?.message}</p>
       {:else if !job.result}
         <p class="flex items-center gap-3">
-          <progress
-            max={steps[job.id]?.total ?? 1}
-            value={steps[job.id]?.total ? steps[job.id]?.done : undefined}
-          ></progress>
-          {steps[job.id]?.step ?? 'Reading'}
-          <button
-            class="btn quiet small"
-            onclick={() => attempt(() => call('POST', `/api/jobs/${job.id}`, { act: 'cancel' }))}>Stop</button
+          <Progress label="Importing" total={steps[job.id]?.total} done={steps[job.id]?.done} />
+          <Button
+            small
+            look="quiet"
+            onclick={() => attempt(() => call('POST', `/api/jobs/${job.id}`, { act: 'cancel' }))}>Stop</Button
           >
+          <span class="tabular-nums">{steps[job.id]?.step ?? 'Reading'}</span>
         </p>
       {:else if job.result.kind === 'asks'}
         {#if job.state === 'done'}<ImportChoices jobId={job.id} question={job.result} />
@@ -142,8 +139,7 @@
             >{/if}{#if doubles.total}, <a class="link" href="/duplicates"
               >{many(doubles.total, 'looks', 'look')} like one you had</a
             >{/if}.
-          {#if added || merged}<button class="btn small" onclick={() => takeBack(job.id)}
-              >Take this import back</button
+          {#if added || merged}<Button small onclick={() => takeBack(job.id)}>Take this import back</Button
             >{/if}
         </p>
         {#if skipped.total}

@@ -1,13 +1,16 @@
 <script lang="ts">
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
   import { untrack } from 'svelte';
-  import { goto, invalidate } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import AsPrinted from '$lib/ui/source/AsPrinted.svelte';
   import Doubles from '$lib/ui/duplicates/Doubles.svelte';
   import PageFrame from '$lib/ui/reader/PageFrame.svelte';
   import RecordForm from '$lib/ui/source/RecordForm.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
-  import { call, isTyping } from '$lib/ui/frame/client';
-  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { offer, keyFor } from '$lib/ui/frame/actions.svelte';
+  import { shownKey } from '$lib/ui/frame/keys';
+  import { call } from '$lib/ui/frame/client';
+  import { renewed } from '$lib/ui/frame/live.svelte';
   import { editing, toField } from '$lib/ui/source/source-editing.svelte';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
@@ -34,7 +37,7 @@
     if (!revisions) return;
     done(words, revisions);
     if (next) await goto(`/intake?at=${next.id}`, { replaceState: true, noScroll: true });
-    await invalidate(DATA);
+    await renewed();
   }
   const check = () =>
     leave(async () => {
@@ -60,48 +63,54 @@
       'The source is in the bin.',
     );
 
-  function onkey(event: KeyboardEvent) {
-    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || !data.source) return;
-    const acts: Record<string, () => void> = {
-      y: check,
-      b: bin,
-      j: () => go(data.at + 1),
-      k: () => go(data.at - 1),
-    };
-    if (acts[event.key]) {
-      event.preventDefault();
-      acts[event.key]!();
-    }
-  }
+  offer(() =>
+    data.source
+      ? {
+          'intake check': check,
+          'intake bin': bin,
+          'intake next': data.at < data.queue.length - 1 ? () => go(data.at + 1) : undefined,
+          'intake before': data.at > 0 ? () => go(data.at - 1) : undefined,
+        }
+      : {},
+  );
 </script>
 
 <svelte:head><title>Intake · Retexa</title></svelte:head>
-<svelte:window onkeydown={onkey} />
 
-<header class="head">
+<PageHead>
   <h1>Intake</h1>
   <span class="sub"
-    >{data.queue.length ? `${data.at + 1} of ${data.queue.length} to check` : 'nothing to check'}</span
+    >{data.total
+      ? `${(data.before + data.at + 1).toLocaleString('en')} of ${data.total.toLocaleString('en')} to check`
+      : 'nothing to check'}</span
   >
   <span class="flex-1"></span>
   {#if data.source}
-    <button class="btn quiet" onclick={() => go(data.at - 1)} disabled={data.at === 0}>‹ Before</button>
-    <button class="btn quiet" onclick={() => go(data.at + 1)} disabled={data.at >= data.queue.length - 1}
-      >Next ›</button
+    <Button
+      look="quiet"
+      keys={shownKey(keyFor('intake before') ?? '')}
+      onclick={() => go(data.at - 1)}
+      disabled={data.at === 0}>Before</Button
     >
-    <button class="btn" onclick={bin}>Put in the bin <kbd class="key">b</kbd></button>
-    <button class="btn main" onclick={check}>Looks right <kbd class="key">y</kbd></button>
+    <Button
+      look="quiet"
+      keys={shownKey(keyFor('intake next') ?? '')}
+      onclick={() => go(data.at + 1)}
+      disabled={data.at >= data.queue.length - 1}>Next</Button
+    >
+    <Button keys={keyFor('intake bin')} onclick={bin}>Put in the bin</Button>
+    <Button look="main" keys={keyFor('intake check')} onclick={check}>Looks right</Button>
   {/if}
-</header>
+</PageHead>
 
 {#if !data.source}
-  <div class="empty">
+  <Empty>
     <h2>Everything is checked</h2>
     <p>
       What you capture waits here until you have looked at it beside its page. Paste an address or a DOI into
       the field at the top.
     </p>
-  </div>
+  </Empty>
 {:else}
   <div class="queue" role="tablist" aria-label="Waiting">
     {#each data.queue as waiting, i (waiting.id)}
@@ -122,10 +131,10 @@
       {#if copy}
         {#key copy.id}<PageFrame copyId={copy.id} title={copy.title} />{/key}
       {:else}
-        <div class="empty">
+        <Empty>
           <h2>No page was kept</h2>
           <p>This source was started by hand or imported. Check it against the work itself.</p>
-        </div>
+        </Empty>
       {/if}
     </section>
     <section class="values">

@@ -1,11 +1,11 @@
 import type { PageServerLoad } from './$types';
-import { listLeads } from '$lib/server/services/leads';
-import { getSource } from '$lib/server/repositories/sources';
+import { listLeads } from '$lib/server/leads';
+import { getSource } from '$lib/server/sources';
 import { shortLabel } from '$lib/core/source';
 import { projectOf } from '../filter';
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:leads', 'retexa:sources');
   const { ctx } = locals;
   const projectId = projectOf(url, locals);
   const text = url.searchParams.get('q') ?? '';

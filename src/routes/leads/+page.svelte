@@ -1,11 +1,12 @@
 <script lang="ts">
-  import { goto, invalidate } from '$app/navigation';
+  import { Button, Checkbox, Empty, PageHead, Textarea } from '$lib/ui/kit';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { looksLikeReference, splitReferences } from '$lib/core/leads';
   import { TYPE_LABELS } from '$lib/core/source';
-  import type { LeadItem, Offer } from '$lib/server/services/leads';
+  import type { LeadItem, Offer } from '$lib/server/leads';
   import { call } from '$lib/ui/frame/client';
-  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { renewed } from '$lib/ui/frame/live.svelte';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
   import FindField from '$lib/ui/frame/FindField.svelte';
 
@@ -29,7 +30,7 @@
     if (!made) return;
     text = '';
     done(made.leads.length === 1 ? 'Kept as a lead.' : `${made.leads.length} kept as leads.`);
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function act(lead: LeadItem, what: Record<string, unknown>, words: string) {
@@ -37,7 +38,7 @@
     if (!made) return;
     done(words, [made.revisionId]);
     if (offers?.id === lead.id) offers = undefined;
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function lookUp(lead: LeadItem) {
@@ -63,7 +64,7 @@
 
 <svelte:head><title>Leads · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Leads</h1>
   <span class="sub"
     >{open.length} to find{ticked.length ? `, ${ticked.length} ticked off` : ''}{data.metIn
@@ -72,20 +73,22 @@
   >
   <span class="flex-1"></span>
   <FindField what="leads" />
-  {#if [...page.url.searchParams.keys()].length}<a class="btn quiet small" href="/leads">Show all</a>{/if}
-</header>
+  {#if [...page.url.searchParams.keys()].length}<Button small look="quiet" href="/leads">Show all</Button
+    >{/if}
+</PageHead>
 
 <form class="put-down" onsubmit={keep}>
   <label for="new-leads">Works met while reading: paste a reference, or a whole list of them</label>
-  <textarea
+  <Textarea
     id="new-leads"
-    class="field serif"
+    class="font-serif"
     rows="3"
     bind:value={text}
-    placeholder="Barrow, E. M. (1998). Grain and tide …"></textarea>
+    placeholder="Barrow, E. M. (1998). Grain and tide …"
+  ></Textarea>
   <div class="line">
-    <button class="btn main" disabled={!text.trim()}
-      >{count > 1 ? `Keep ${count} as leads` : 'Keep as a lead'}</button
+    <Button look="main" type="submit" disabled={!text.trim()}
+      >{count > 1 ? `Keep ${count} as leads` : 'Keep as a lead'}</Button
     >
     {#if text.trim() && !splitReferences(text).some(looksLikeReference)}<span class="small-label"
         >Does not read as a reference, and can be kept all the same.</span
@@ -95,8 +98,7 @@
 
 {#snippet row(lead: LeadItem)}
   <li data-lead={lead.id} class:ticked={lead.ticked}>
-    <input
-      type="checkbox"
+    <Checkbox
       aria-label="Tick off: {lead.title || lead.text.slice(0, 60)}"
       checked={Boolean(lead.ticked)}
       onchange={(e) =>
@@ -121,10 +123,8 @@
       {#if lead.here}
         <p class="pencil-blue">
           You have this: <a class="link" href="/sources/{lead.here.id}">{lead.here.label}</a>
-          <button
-            class="btn small"
-            onclick={() => act(lead, { act: 'tick', sourceId: lead.here!.id }, 'Ticked off.')}
-            >That is it</button
+          <Button small onclick={() => act(lead, { act: 'tick', sourceId: lead.here!.id }, 'Ticked off.')}
+            >That is it</Button
           >
         </p>
       {/if}
@@ -146,8 +146,7 @@
                       .join(' · ')}{offer.nearness > 0.85 ? '' : ' · only near'}</span
                   >
                 </div>
-                {#if offer.doi}<button class="btn small" onclick={() => capture(lead, offer.doi!)}
-                    >Capture this</button
+                {#if offer.doi}<Button small onclick={() => capture(lead, offer.doi!)}>Capture this</Button
                   >{/if}
               </li>
             {/each}
@@ -157,26 +156,26 @@
     </div>
     <div class="acts">
       {#if !lead.ticked}
-        <button class="btn small" disabled={looking === lead.id} onclick={() => lookUp(lead)}
-          >{looking === lead.id ? 'Looking…' : 'Look it up'}</button
+        <Button small disabled={looking === lead.id} onclick={() => lookUp(lead)}
+          >{looking === lead.id ? 'Looking…' : 'Look it up'}</Button
         >
-        <button class="btn small" onclick={() => byHand(lead)}>By hand</button>
+        <Button small onclick={() => byHand(lead)}>By hand</Button>
       {/if}
-      <button class="btn quiet small" onclick={() => act(lead, { act: 'bin' }, 'The lead is in the bin.')}
-        >Put in the bin</button
+      <Button small look="quiet" onclick={() => act(lead, { act: 'bin' }, 'The lead is in the bin.')}
+        >Put in the bin</Button
       >
     </div>
   </li>
 {/snippet}
 
 {#if data.leads.length === 0}
-  <div class="empty">
+  <Empty>
     <h2>No leads</h2>
     <p>
       A reference met while reading can be put down here without leaving the page: paste it above, or into the
       capture field. It is ticked off when the work is found.
     </p>
-  </div>
+  </Empty>
 {:else}
   <ul class="leads">
     {#each open as lead (lead.id)}{@render row(lead)}{/each}
@@ -208,7 +207,7 @@
     padding: 12px 26px;
     border-bottom: 1px solid var(--rule);
   }
-  .leads > li > input {
+  .leads > li > :global(input) {
     margin-top: 4px;
   }
   .title {

@@ -1,9 +1,9 @@
 import type { PageServerLoad } from './$types';
-import { listNotes } from '$lib/server/services/notes';
+import { listNotes } from '$lib/server/notes';
 import { projectOf } from '../filter';
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:notes', 'retexa:sources', 'retexa:projects');
   const projectId = projectOf(url, locals);
   const text = url.searchParams.get('q') ?? '';
   return {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
   import { page } from '$app/state';
   import NoteCard from '$lib/ui/capture/NoteCard.svelte';
   import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
@@ -10,7 +11,7 @@
 
 <svelte:head><title>Notes · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Notes</h1>
   <span class="sub"
     >{data.notes.length}
@@ -18,19 +19,20 @@
   >
   <span class="flex-1"></span>
   <FindField what="notes" />
-  {#if [...page.url.searchParams.keys()].length}<a class="btn quiet small" href="/notes">Show all</a>{/if}
-</header>
+  {#if [...page.url.searchParams.keys()].length}<Button small look="quiet" href="/notes">Show all</Button
+    >{/if}
+</PageHead>
 
 <div class="entry"><NoteEntry projectId={data.projectId ?? null} sourceId={null} /></div>
 
 {#if data.notes.length === 0}
-  <div class="empty">
+  <Empty>
     <h2>No notes yet</h2>
     <p>
       A thought can be put down above, typed or spoken, or straight into the capture field. On the move, the
       capture window takes it with no page open.
     </p>
-  </div>
+  </Empty>
 {:else}
   <ul class="list">
     {#each data.notes as note (note.id)}<li><NoteCard {note} where={!data.projectId} /></li>{/each}

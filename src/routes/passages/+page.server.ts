@@ -1,9 +1,9 @@
 import type { PageServerLoad } from './$types';
 import { PASSAGE_KINDS, TINTS } from '$lib/core/passages';
-import { listPassages } from '$lib/server/services/passages';
+import { listPassages } from '$lib/server/passages';
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:passages', 'retexa:sources');
   const get = (name: string, allowed?: readonly string[]) => {
     const value = url.searchParams.get(name)?.trim();
     return value && (!allowed || allowed.includes(value)) ? value.slice(0, 300) : undefined;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
   import { page } from '$app/state';
   import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
   import FilterSelect from '$lib/ui/frame/FilterSelect.svelte';
@@ -22,7 +23,7 @@
 
 <svelte:head><title>Passages · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Passages</h1>
   <span class="sub"
     >{data.total.toLocaleString('en')}
@@ -42,16 +43,16 @@
     any="Any tint"
     options={TINTS.map((tint) => ({ value: tint, text: tint.charAt(0).toUpperCase() + tint.slice(1) }))}
   />
-  <button
-    class="chip"
+  <Button
+    look="chip"
     aria-pressed={Boolean(narrowedBy('lost'))}
-    onclick={() => narrow({ lost: narrowedBy('lost') ? '' : '1' })}>Lost</button
+    onclick={() => narrow({ lost: narrowedBy('lost') ? '' : '1' })}>Lost</Button
   >
-  {#if filtered}<a class="btn quiet small" href="/passages">Show all</a>{/if}
-</header>
+  {#if filtered}<Button small look="quiet" href="/passages">Show all</Button>{/if}
+</PageHead>
 
 {#if data.total === 0}
-  <div class="empty">
+  <Empty>
     {#if filtered}
       <h2>Nothing fits</h2>
       <p>No passage fits what you look for. <a class="link" href="/passages">Show all passages</a></p>
@@ -62,7 +63,7 @@
         your own words. <a class="link" href="/sources">Go to the sources</a>
       </p>
     {/if}
-  </div>
+  </Empty>
 {:else}
   <ul class="list">
     {#each data.items as passage (passage.id)}
@@ -85,23 +86,25 @@
           {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
           {#if passage.ownWords}<p class="serif words">{passage.ownWords}</p>{/if}
           <p class="acts">
-            <button
-              class="btn quiet small"
+            <Button
+              small
+              look="quiet"
               onclick={() =>
                 attempt(async () => {
                   await copyText(
                     `“${passage.exact}” (${passage.sourceLabel}${passage.locator ? `, ${locatorText(passage.locator)}` : ''})`,
                   );
                   done('Quotation copied with its source.');
-                })}>Copy</button
+                })}>Copy</Button
             >
-            <button
-              class="btn quiet small"
+            <Button
+              small
+              look="quiet"
               onclick={() =>
                 openCiting([{ id: passage.sourceId, name: passage.sourceLabel, locator: passage.locator }])}
-              >Cite</button
+              >Cite</Button
             >
-            <button class="btn quiet small" onclick={() => bin(passage.id)}>Put in the bin</button>
+            <Button small look="quiet" onclick={() => bin(passage.id)}>Put in the bin</Button>
           </p>
         </div>
       </li>

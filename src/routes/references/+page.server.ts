@@ -1,12 +1,12 @@
 import type { PageServerLoad } from './$types';
 import { styleName } from '$lib/server/catalogue';
-import { listSections } from '$lib/server/repositories/sections';
-import { allTags } from '$lib/server/services/sources';
+import { listSections } from '$lib/server/projects';
+import { allTags } from '$lib/server/sources';
 import { lookOf } from '../look';
 
 /** Only what the controls need; the list itself is printed behind and fetched by the page. */
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:sources', 'retexa:projects', 'retexa:styles');
   const own = await lookOf(locals);
   const style = url.searchParams.get('style') || own.style;
   const locale = url.searchParams.get('locale') || own.locale;

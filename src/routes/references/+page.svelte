@@ -1,19 +1,21 @@
 <script lang="ts">
+  import { Button, Empty, Input, PageHead, Progress, Select } from '$lib/ui/kit';
   import { untrack } from 'svelte';
-  import { goto, invalidate } from '$app/navigation';
+  import { browser } from '$app/environment';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { HEADING, type Annotation, type AnnotationKind } from '$lib/core/citing';
   import type { Finding } from '$lib/core/proof';
   import { fieldLabel, fieldName } from '$lib/core/source';
-  import type { ShownReference } from '$lib/server/services/printing';
-  import type { Setting } from '$lib/server/services/references';
+  import type { ShownReference } from '$lib/server/lists';
+  import type { Setting } from '$lib/server/lists';
   import CitedDialog from '$lib/ui/lists/CitedDialog.svelte';
   import { call } from '$lib/ui/frame/client';
   import { filling } from '$lib/ui/capture/filling.svelte';
   import Findings from '$lib/ui/source/Findings.svelte';
   import ListOutputs from '$lib/ui/lists/ListOutputs.svelte';
   import { listScope } from '$lib/ui/lists/list-scope';
-  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { renewed } from '$lib/ui/frame/live.svelte';
   import { narrow, narrowedBy } from '$lib/ui/frame/narrowing';
   import type { Checked } from '$lib/ui/lists/preflight';
   import Reference from '$lib/ui/source/Reference.svelte';
@@ -27,6 +29,8 @@
       Checked & {
         findings: Finding[];
         heading?: string;
+        /** What it is called, when it cannot be printed. */
+        name?: string;
         annotations?: Annotation[];
       })[];
     hangingIndent: boolean;
@@ -44,7 +48,7 @@
   /** The list is long in coming. */
   let long = $state(false);
 
-  const holds = $derived(listScope(page.url.searchParams, data.projectId));
+  const holds = $derived(listScope(page.url.searchParams, data.projectId, browser ? page.url.hash : ''));
   const group = $derived(narrowedBy('group'));
   const heading = $derived(narrowedBy('heading'));
   const setting = $derived({
@@ -100,16 +104,16 @@
       await call('PATCH', `/api/projects/${project.id}`, look);
       done(`${project.name} now prints in ${data.styleTitle}.`);
     });
-    await invalidate(DATA);
+    await renewed();
   }
 </script>
 
 <svelte:head><title>Reference list · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Reference list</h1>
-  <select
-    class="chip"
+  <Select
+    look="chip"
     aria-label="What the list holds"
     value={holds.name}
     onchange={(e) => {
@@ -135,7 +139,7 @@
         {#each data.tags as tag (tag)}<option value="tag:{tag}">{tag}</option>{/each}
       </optgroup>
     {/if}
-  </select>
+  </Select>
   <StylePicker
     id={data.style}
     title={data.styleTitle}
@@ -143,17 +147,17 @@
     samples={list?.entries.slice(0, 2).map((e) => e.id) ?? []}
     onchoose={(style) => narrow({ style })}
   />
-  <select
-    class="chip"
+  <Select
+    look="chip"
     aria-label="Language"
     value={data.locale}
     onchange={(e) => narrow({ locale: e.currentTarget.value })}
   >
     {#each data.languages as language (language.id)}<option value={language.id}>{language.label}</option
       >{/each}
-  </select>
-  <select
-    class="chip"
+  </Select>
+  <Select
+    look="chip"
     aria-label="Grouping"
     value={group}
     onchange={(e) => narrow({ group: e.currentTarget.value || undefined })}
@@ -161,9 +165,8 @@
     <option value="">In one list</option>
     <option value="kind">By kind of source</option>
     {#if data.sections.length}<option value="section">By section</option>{/if}
-  </select>
-  {#if project && !isProjectLook}<button class="btn quiet small" onclick={keepLook}
-      >Use for {project.name}</button
+  </Select>
+  {#if project && !isProjectLook}<Button small look="quiet" onclick={keepLook}>Use for {project.name}</Button
     >{/if}
   <span class="flex-1"></span>
   <span class="small-label" aria-live="polite"
@@ -173,25 +176,26 @@
         ? `${list.entries.length} ${list.entries.length === 1 ? 'entry' : 'entries'}`
         : ''}</span
   >
-</header>
+</PageHead>
 
 {#if list && list.total === 0}
-  <div class="empty">
+  <Empty>
     <h2>Nothing to print</h2>
     <p>
       There are no sources here yet. <a class="link" href="/sources">Select some</a>, or choose the whole
       library above.
     </p>
-  </div>
+  </Empty>
 {:else if list && !list.hasList}
-  <div class="empty">
+  <Empty>
     <h2>This style has no reference list</h2>
     <p>{data.styleTitle} puts everything into its notes. Choose another style above for a list.</p>
-  </div>
+  </Empty>
 {:else if list}
   <div class="spread">
     <section class="sheet" class:stale={printing} aria-label="References">
-      <input
+      <Input
+        look="bare"
         class="heading"
         aria-label="Heading of the list"
         title="The heading, in documents too. Choose it to change it."
@@ -208,7 +212,9 @@
             <div class="reference">
               <Reference
                 reference={entry}
-                fallback="Nothing prints for this source."
+                fallback={entry.failed
+                  ? `${entry.name} cannot be printed in this style, and is left out of what is copied or saved. Look at its dates and names.`
+                  : 'Nothing prints for this source.'}
                 hanging={part.hanging}
                 onchoose={(field) => goto(`/sources/${entry.id}#f-${field}`)}
               />
@@ -239,10 +245,10 @@
               {#if entry.missing.length}
                 <!-- Buttons, since every navigation looks at every link there is, and a long list has thousands. -->
                 <p class="lacks">
-                  lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<button
-                      class="link"
+                  lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<Button
+                      look="link"
                       title="{part.style} prints it; go to {fieldLabel(field)}"
-                      onclick={() => goto(`/sources/${entry.id}#f-${field}`)}>{fieldName(field)}</button
+                      onclick={() => goto(`/sources/${entry.id}#f-${field}`)}>{fieldName(field)}</Button
                     >{/each}
                 </p>
               {/if}
@@ -260,14 +266,14 @@
     />
   </div>
 {:else}
-  <div class="empty">
+  <Empty>
     <h2>Printing the list…</h2>
-    <progress aria-label="Printing the list"></progress>
+    <Progress label="Printing the list" />
     {#if long}<p>
         A long list takes its time in a style that is new to it. After that, only what changes is printed
         again.
       </p>{/if}
-  </div>
+  </Empty>
 {/if}
 
 <CitedDialog bind:open={citing} />
@@ -309,7 +315,7 @@
   .stale {
     opacity: 0.6;
   }
-  .heading {
+  .sheet :global(.heading) {
     display: block;
     width: calc(100% - 230px);
     margin: 0 200px 10px 30px;
@@ -322,12 +328,12 @@
     font-weight: 600;
     text-align: center;
   }
-  .heading::placeholder {
+  .sheet :global(.heading::placeholder) {
     color: var(--ink);
     opacity: 1;
   }
-  .heading:hover,
-  .heading:focus {
+  .sheet :global(.heading:hover),
+  .sheet :global(.heading:focus) {
     border-color: var(--edge);
   }
   .entry {
@@ -364,7 +370,7 @@
     .spread {
       display: block;
     }
-    .heading {
+    .sheet :global(.heading) {
       width: calc(100% - 32px);
       margin: 0 16px 10px;
     }

@@ -1,5 +1,5 @@
 import type { PageServerLoad } from './$types';
-import { FOUND_KINDS, searchEverything } from '$lib/server/services/search';
+import { FOUND_KINDS, searchEverything } from '$lib/server/search';
 import { projectOf } from '../filter';
 import { lookOf } from '../look';
 
@@ -7,7 +7,7 @@ import { lookOf } from '../look';
 const ALL = 300;
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:sources', 'retexa:passages', 'retexa:notes', 'retexa:leads');
   const words = (url.searchParams.get('q') ?? '').trim().slice(0, 300);
   const projectId = projectOf(url, locals);
   const all = FOUND_KINDS.find((kind) => kind === url.searchParams.get('all'));

@@ -1,10 +1,12 @@
 <script lang="ts">
+  import { keyFor } from '$lib/ui/frame/actions.svelte';
+  import { Button, Empty, Key, PageHead } from '$lib/ui/kit';
   import { SvelteMap } from 'svelte/reactivity';
   import { page } from '$app/state';
   import { locatorText } from '$lib/core/passages';
   import type { Excerpt } from '$lib/core/text';
-  import type { ShownReference } from '$lib/server/services/printing';
-  import type { FoundKind, Hit } from '$lib/server/services/search';
+  import type { ShownReference } from '$lib/server/lists';
+  import type { FoundKind, Hit } from '$lib/server/search';
   import Reference from '$lib/ui/source/Reference.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
   import { call, COPY_KINDS } from '$lib/ui/frame/client';
@@ -43,7 +45,7 @@
 
 <svelte:head><title>Search · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Search</h1>
   {#if data.words}<span class="sub" role="status"
       >{total.toLocaleString('en')} found for “{data.words}”
@@ -51,14 +53,14 @@
     >{/if}
   <span class="flex-1"></span>
   {#if project}
-    <button class="chip" aria-pressed={!data.everywhere} onclick={() => narrow({ in: undefined })}
-      >{project.name}</button
+    <Button look="chip" aria-pressed={!data.everywhere} onclick={() => narrow({ in: undefined })}
+      >{project.name}</Button
     >
-    <button class="chip" aria-pressed={data.everywhere} onclick={() => narrow({ in: 'library' })}
-      >The whole library</button
+    <Button look="chip" aria-pressed={data.everywhere} onclick={() => narrow({ in: 'library' })}
+      >The whole library</Button
     >
   {/if}
-</header>
+</PageHead>
 
 {#snippet stretch(excerpt: Excerpt)}
   {#each excerpt.parts as part, i (i)}{#if part.hit}<mark>{part.text}</mark>{:else}{part.text}{/if}{/each}
@@ -70,8 +72,8 @@
       {#if page.url.searchParams.get('all') === kind}
         <span class="small-label">The first {shown} of {of.toLocaleString('en')} are shown. Add a word.</span>
       {:else}
-        <button class="btn quiet small" onclick={() => narrow({ all: kind })}
-          >Show all {of.toLocaleString('en')}</button
+        <Button small look="quiet" onclick={() => narrow({ all: kind })}
+          >Show all {of.toLocaleString('en')}</Button
         >
       {/if}
     </p>
@@ -79,24 +81,23 @@
 {/snippet}
 
 {#if !data.words}
-  <div class="empty">
+  <Empty>
     <h2>Search everything</h2>
     <p>
-      Sources, passages, the text of their copies, notes and leads. Type a word in the field above; <kbd
-        >/</kbd
-      > goes there from anywhere.
+      Sources, passages, the text of their copies, notes and leads. Type a word in the field above; the field
+      can be reached from anywhere with <Key keys={keyFor('search') ?? 'Ctrl+K'} />.
     </p>
-  </div>
+  </Empty>
 {:else if total === 0}
-  <div class="empty">
+  <Empty>
     <h2>Nothing has “{data.words}”</h2>
     <p>
       {#if project && !data.everywhere}
         Nothing in {project.name} has all of these words.
-        <button class="link" onclick={() => narrow({ in: 'library' })}>Search the whole library</button>
+        <Button look="link" onclick={() => narrow({ in: 'library' })}>Search the whole library</Button>
       {:else}Every word must be there; try fewer, or the beginning of one.{/if}
     </p>
-  </div>
+  </Empty>
 {:else}
   <div class="body">
     {#if data.found.sources.total}

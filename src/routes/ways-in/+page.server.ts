@@ -1,10 +1,10 @@
 import type { PageServerLoad } from './$types';
-import { listPresets } from '$lib/server/repositories/presets';
-import { listSections } from '$lib/server/repositories/sections';
-import { allTags } from '$lib/server/services/sources';
+import { listPresets } from '$lib/server/presets';
+import { listSections } from '$lib/server/projects';
+import { allTags } from '$lib/server/sources';
 
 export const load: PageServerLoad = async ({ locals, depends, url }) => {
-  depends('retexa:data');
+  depends('retexa:presets', 'retexa:projects', 'retexa:sources');
   const [presets, sections, tags] = await Promise.all([
     listPresets(locals.ctx),
     listSections(locals.ctx),

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { invalidate } from '$app/navigation';
+  import { Button, PageHead } from '$lib/ui/kit';
   import { TYPE_LABELS } from '$lib/core/source';
-  import type { Preset } from '$lib/server/repositories/presets';
+  import type { Preset } from '$lib/server/presets';
   import PresetForm from '$lib/ui/capture/PresetForm.svelte';
   import { bookmarklet } from '$lib/ui/capture/bookmarklet';
   import { call } from '$lib/ui/frame/client';
-  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { renewed } from '$lib/ui/frame/live.svelte';
   import { attempt, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
@@ -17,21 +17,21 @@
       call<{ removed: Preset }>('POST', `/api/presets/${preset.id}`, { remove: true }),
     );
     if (!made) return;
-    await invalidate(DATA);
+    await renewed();
     const { id: _id, ...words } = made.removed;
     doneWithUndo(`The preset “${preset.name}” is gone.`, async () => {
       await call('POST', '/api/presets', words);
-      await invalidate(DATA);
+      await renewed();
     });
   }
 </script>
 
 <svelte:head><title>Ways in · Retexa</title></svelte:head>
 
-<header class="head">
+<PageHead>
   <h1>Ways in</h1>
   <span class="sub">how a work gets from where you meet it into the library</span>
-</header>
+</PageHead>
 
 <div class="body">
   <section>
@@ -41,8 +41,8 @@
       sign-in too, and what you have selected on it becomes a quotation.
     </p>
     <p class="line">
-      <a class="btn main" href={bookmarklet(data.origin)} onclick={(e) => e.preventDefault()}
-        >Keep in Retexa</a
+      <Button look="main" href={bookmarklet(data.origin)} onclick={(e) => e.preventDefault()}
+        >Keep in Retexa</Button
       >
       <a class="link" href="/capture" target="retexa-capture">Open the capture window</a>
     </p>
@@ -57,7 +57,7 @@
     <div class="line">
       <h2>Capture presets</h2>
       <span class="flex-1"></span>
-      {#if !editing}<button class="btn" onclick={() => (editing = 'new')}>New preset</button>{/if}
+      {#if !editing}<Button onclick={() => (editing = 'new')}>New preset</Button>{/if}
     </div>
     {#if editing}
       {#key editing}
@@ -94,9 +94,9 @@
                   .join(' · ')}
               </p>
             </div>
-            <a class="btn small" href="/capture?preset={preset.id}" target="retexa-capture">Open it</a>
-            <button class="btn small" onclick={() => (editing = preset)}>Change</button>
-            <button class="btn quiet small" onclick={() => remove(preset)}>Take away</button>
+            <Button small href="/capture?preset={preset.id}" target="retexa-capture">Open it</Button>
+            <Button small onclick={() => (editing = preset)}>Change</Button>
+            <Button small look="quiet" onclick={() => remove(preset)}>Take away</Button>
           </li>
         {/each}
       </ul>

@@ -21,6 +21,8 @@ export interface PrintedReference {
   heading?: string;
   /** What stands under it, in a list that is annotated. */
   annotations?: Annotation[];
+  /** It cannot be printed in the style, and why, in the processor's words; `runs` are empty. */
+  failed?: string;
 }
 
 /** A printed list: entries in the style's order. */
@@ -141,7 +143,7 @@ type Circumstances = string;
  * depend on the entry before, so those are formatted whole.
  */
 export function createPrinter(style: Tree, locale: Tree, lang: string): Printer {
-  const lists = processorFor(style, locale, lang);
+  let lists = processorFor(style, locale, lang);
   // Single references are printed apart, so that they do not take the list out of the processor.
   let apart: Processor | undefined;
   const singles = () => (apart ??= processorFor(style, locale, lang));
@@ -219,26 +221,60 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
     };
   }
 
-  return {
-    list,
-    each(all) {
-      const { engine, know, itemOf, forgetAllBut } = singles();
-      const references = all.map((item) => {
-        const id = know(item);
-        engine.updateItems([id]);
-        if (hasList) {
-          const { label: _number, ...reference } = referenceOf(
-            itemOf(id),
-            engine.makeBibliography()[1][0] ?? '',
-          );
-          return reference;
-        }
-        const cluster = { citationItems: [{ id }], properties: { noteIndex: 1 } };
-        return referenceOf(itemOf(id), engine.previewCitationCluster(cluster, [], [], 'html'));
-      });
+  /** A list that cannot be printed with all there is in it: those that cannot be printed alone are left out, and named. */
+  function listOfTheRest(all: CslItem[], cause: unknown): PrintedList {
+    const startAnew = () => {
+      lists = processorFor(style, locale, lang);
+      printed.clear();
+    };
+    startAnew();
+    const failed = each(all).filter((r) => r.failed !== undefined);
+    if (failed.length === 0) throw cause;
+    const culprits = new Set(failed.map((r) => r.id));
+    const rest = list(all.filter((item) => !culprits.has(item.id)));
+    return { ...rest, entries: [...rest.entries, ...failed] };
+  }
+
+  function each(all: CslItem[]): PrintedReference[] {
+    return all.map((item): PrintedReference => {
+      try {
+        return one(item);
+      } catch (error) {
+        // The processor may be left in the middle of it.
+        apart = undefined;
+        return { id: item.id, runs: [], failed: error instanceof Error ? error.message : String(error) };
+      }
+    });
+  }
+
+  function one(item: CslItem): PrintedReference {
+    const { engine, know, itemOf, forgetAllBut } = singles();
+    try {
+      const id = know(item);
+      engine.updateItems([id]);
+      if (hasList) {
+        const { label: _number, ...reference } = referenceOf(
+          itemOf(id),
+          engine.makeBibliography()[1][0] ?? '',
+        );
+        return reference;
+      }
+      const cluster = { citationItems: [{ id }], properties: { noteIndex: 1 } };
+      return referenceOf(itemOf(id), engine.previewCitationCluster(cluster, [], [], 'html'));
+    } finally {
       forgetAllBut(new Set());
-      return references;
+    }
+  }
+
+  return {
+    list(all) {
+      try {
+        return list(all);
+      } catch (error) {
+        return listOfTheRest(all, error);
+      }
     },
+    each,
     citation(all, cited, named = false) {
       const { engine, know, forgetAllBut } = citations();
       const ids = new Map(all.map((item) => [item.id, know(item)]));

@@ -73,12 +73,46 @@ export function parseDate(text: string): CslDate | undefined {
   return undefined;
 }
 
-/** What a person typed as a date: parsed when it can be, kept as `literal` text when not; empty gives `undefined`. */
+/**
+ * Why a date that was typed or stands in a file cannot be taken whole, in words: a day or month that is not in the
+ * calendar, or two bare numbers of which either may be the day. Nothing when it can, or is no date in numbers at all.
+ */
+export function dateProblem(text: string): string | undefined {
+  const t = text.trim().replace(/[~?%]$/, '');
+  if (t === '' || t.length > 200 || parseEdtf(t)) return undefined;
+  const iso = /^(-?\d{4})[-/.](\d{1,2})(?:[-/.](\d{1,2}))?$/.exec(t) ?? /^(\d{4})(\d{2})(\d{2})$/.exec(t);
+  if (iso) {
+    const [year, month, day] = iso.slice(1).map((n) => (n === undefined ? undefined : Number(n)));
+    if (calendar(year!, month, day)) return undefined;
+    return month! < 1 || month! > 12
+      ? `There is no month ${month}. Write the year, the month and the day, as in 2021-11-03.`
+      : `Month ${month} has no day ${day}.`;
+  }
+  if (/^\d{1,2}[./-]\d{1,2}[./-]\d{2,4}$/.test(t))
+    return 'Which is the day, and which the month? Write 2021-11-03, or 3 November 2021.';
+  const words = fold(t.replace(/(\d)(?:st|nd|rd|th)\b/gi, '$1')).split(' ');
+  const month = words.map((w) => MONTHS[w]).find((n) => n !== undefined);
+  const day = words.find((w) => /^\d{1,2}$/.test(w));
+  const year = words.find((w) => /^\d{4}$/.test(w));
+  return words.length === 3 && month && day && year && !calendar(Number(year), month, Number(day))
+    ? `${t
+        .replace(/\d+/, '')
+        .replace(/\d{4}/, '')
+        .replace(/[,\s]+/g, ' ')
+        .trim()} has no day ${Number(day)}.`
+    : undefined;
+}
+
+/**
+ * What a person typed as a date: parsed when it can be, kept as `literal` text when not, and never cut to the part that
+ * was understood; empty gives `undefined`.
+ */
 export function typedDate(text: string): CslDate | undefined {
   const t = text.trim();
   if (t === '') return undefined;
   const edtf = parseEdtf(t);
   if (edtf) return edtf;
+  if (dateProblem(t)) return { literal: t };
   const read = parseDate(t);
   const years = t.match(/\d{4}/g) ?? [];
   const exact =

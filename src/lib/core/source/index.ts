@@ -32,7 +32,7 @@ export {
 } from './creators';
 export { cslTypeOf, nameFromCsl } from './from-csl';
 export { edtfOf, isOpenRange, parseEdtf } from './edtf';
-export { dateText, datesAgree, parseDate, precisionOf, typedDate, yearOf } from './dates';
+export { dateProblem, dateText, datesAgree, parseDate, precisionOf, typedDate, yearOf } from './dates';
 export {
   addressKey,
   arxivDoi,

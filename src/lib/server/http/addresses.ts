@@ -1,7 +1,7 @@
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
 import { config, type StandIn } from '../config';
-import { Refusal } from '../refusal';
+import { Refusal } from '../access/refusal';
 
 /** A host made concrete: the address to connect to, which is what was checked (the name is not resolved again). */
 export interface Target {

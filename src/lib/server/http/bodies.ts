@@ -1,6 +1,6 @@
 import { withoutControls } from '../../core/text';
 import { megabytes } from '../limits';
-import { Refusal } from '../refusal';
+import { Refusal } from '../access/refusal';
 
 /** The media type of a request's body, in lower case and without parameters; empty when there is none. */
 const mediaTypeOf = (request: Request): string =>

@@ -5,7 +5,7 @@ import { createBrotliDecompress, createGunzip, createInflate, createInflateRaw }
 import { config } from '../config';
 import { withoutPassword } from '../../core/source';
 import { megabytes } from '../limits';
-import { Refusal } from '../refusal';
+import { Refusal } from '../access/refusal';
 import { targetOf, type Target } from './addresses';
 
 /** What came back. `address` is where it came from after redirects. */

@@ -1,5 +1,5 @@
 import { config } from '../config';
-import { Refusal } from '../refusal';
+import { Refusal } from '../access/refusal';
 
 /** What of a request says who asks. */
 export interface Asking {

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import PQueue from 'p-queue';
 import { Tinypool } from 'tinypool';
 import { config } from '../config';
-import { Refusal } from '../refusal';
+import { Refusal } from '../access/refusal';
 import type { FormatName, WriteItem, WriteResult } from '../../core/formats';
 import type { CslType, Variable } from '../../core/source';
 import type { ReadStyle } from '../../reading/styles';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Dialog, Input, Select } from '../kit';
   import { goto } from '$app/navigation';
   import { CSL_TYPES, TYPE_LABELS } from '$lib/core/source';
   import { byHand } from './byhand.svelte';
@@ -31,36 +31,32 @@
   }
 </script>
 
-<Modal bind:open={byHand.open} title="Start by hand" size="sm" class="text-ink">
+<Dialog bind:open={byHand.open} title="Start by hand" size="sm">
   <form onsubmit={start} class="grid gap-3">
     <label>
       <span class="small-label">What kind of source is it?</span>
-      <select class="field" bind:value={byHand.given.type}>
+      <Select bind:value={byHand.given.type}>
         {#each COMMON as type (type)}<option value={type}>{TYPE_LABELS[type]}</option>{/each}
         <option disabled>──────</option>
         {#each rest as type (type)}<option value={type}>{TYPE_LABELS[type]}</option>{/each}
-      </select>
+      </Select>
     </label>
     <label>
       <span class="small-label">Title, if it has one</span>
-      <input class="field serif" bind:value={byHand.given.title} />
+      <Input class="font-serif" bind:value={byHand.given.title} />
     </label>
     {#if byHand.given.URL}
-      <label
-        ><span class="small-label">Address</span><input class="field" bind:value={byHand.given.URL} /></label
-      >
+      <label><span class="small-label">Address</span><Input bind:value={byHand.given.URL} /></label>
     {/if}
     {#if byHand.given.DOI}
-      <label><span class="small-label">DOI</span><input class="field" bind:value={byHand.given.DOI} /></label>
+      <label><span class="small-label">DOI</span><Input bind:value={byHand.given.DOI} /></label>
     {/if}
     {#if byHand.given.ISBN}
-      <label
-        ><span class="small-label">ISBN</span><input class="field" bind:value={byHand.given.ISBN} /></label
-      >
+      <label><span class="small-label">ISBN</span><Input bind:value={byHand.given.ISBN} /></label>
     {/if}
     <div class="flex items-center gap-3">
-      <button class="btn main" disabled={busy}>Start the source</button>
+      <Button look="main" type="submit" disabled={busy}>Start the source</Button>
       <span class="small-label">It waits in Intake; the next page has all its fields.</span>
     </div>
   </form>
-</Modal>
+</Dialog>

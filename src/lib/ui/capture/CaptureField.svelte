@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, FileButton, Input } from '../kit';
   import { goto } from '$app/navigation';
   import { recogniseLines } from '$lib/core/source';
   import { looksLikeReference, splitReferences } from '$lib/core/leads';
@@ -19,7 +20,6 @@
   }
   let hint = $state<Hint | undefined>();
   let input: HTMLInputElement | undefined = $state();
-  let picker: HTMLInputElement | undefined = $state();
   let form: HTMLFormElement | undefined = $state();
 
   /** Puts the cursor into the field. */
@@ -78,21 +78,21 @@
       },
     };
     const acts: Record<string, Hint['acts']> = {
-      references: [{ label: 'Import', act: () => importText(given) }],
-      reference: [
+      'is-references': [{ label: 'Import', act: () => importText(given) }],
+      'is-reference': [
         {
           label: splitReferences(given).length > 1 ? 'Keep as leads' : 'Keep as a lead',
           act: () => keepAsLeads(given),
         },
         byHand,
       ],
-      text: [
+      'is-text': [
         { label: 'Keep as a thought', act: () => keepAsNote(given) },
         { label: 'Keep as a lead', act: () => keepAsLeads(given) },
         byHand,
       ],
     };
-    return { text: error.message, acts: acts[error.details[0] ?? ''] ?? [byHand] };
+    return { text: error.message, acts: acts[error.code] ?? [byHand] };
   }
 
   async function send(given: string) {
@@ -104,7 +104,7 @@
       going.note = '';
     } catch (error) {
       text ||= given;
-      if (!(error instanceof ApiError) || error.status !== 422) return trouble(error);
+      if (!(error instanceof ApiError) || !error.code.startsWith('is-')) return trouble(error);
       hint = hintFor(given, error);
     }
   }
@@ -178,8 +178,9 @@
   role="search"
   aria-label="Capture"
 >
-  <input
-    bind:this={input}
+  <Input
+    look="bare"
+    bind:element={input}
     bind:value={text}
     onpaste={pasted}
     onkeydown={(e) => {
@@ -193,22 +194,21 @@
     autocomplete="off"
     spellcheck="false"
   />
-  <button
-    type="button"
-    class="more"
-    class:set={chosen(going)}
+  <Button
+    look="bare"
+    class={['more', chosen(going) && 'set']}
     aria-expanded={into}
     aria-label="Where captures go"
     title="Where captures go: project, section, tags, note"
-    onclick={() => (into = !into)}><DotsHorizontalOutline size="sm" /></button
+    onclick={() => (into = !into)}><DotsHorizontalOutline size="sm" /></Button
   >
-  <button class="go">Capture</button>
+  <Button look="bare" type="submit" class="go">Capture</Button>
   <div class="below">
     {#if hint}
       <div class="hint" role="alert">
         <span>{hint.text}</span>
         {#each hint.acts as { label, act }, i (label)}
-          <button type="button" class="btn small" class:main={i === 0} onclick={act}>{label}</button>
+          <Button small look={i === 0 ? 'main' : 'plain'} onclick={act}>{label}</Button>
         {/each}
       </div>
     {/if}
@@ -216,23 +216,19 @@
       <div class="panel">
         <IntoPanel bind:going={() => going, (v) => Object.assign(going, v)} {projectId} />
         <div class="foot">
-          <button type="button" class="btn small" onclick={() => picker?.click()}>Choose a file…</button>
+          <FileButton
+            small
+            multiple
+            label="Files to capture"
+            onfiles={(files) => {
+              void takeFiles(files);
+              into = false;
+            }}>Choose a file…</FileButton
+          >
           <a class="link" href="/ways-in" onclick={() => (into = false)}>Other ways in</a>
           <span class="flex-1"></span>
-          <button type="button" class="btn small" onclick={() => (into = false)}>Done</button>
+          <Button small onclick={() => (into = false)}>Done</Button>
         </div>
-        <input
-          bind:this={picker}
-          type="file"
-          multiple
-          hidden
-          aria-label="Files to capture"
-          onchange={(e) => {
-            void takeFiles([...(e.currentTarget.files ?? [])]);
-            e.currentTarget.value = '';
-            into = false;
-          }}
-        />
       </div>
     {/if}
   </div>
@@ -251,7 +247,7 @@
   .over {
     box-shadow: 0 0 0 3px #f3d36b;
   }
-  input {
+  .capture > :global(input) {
     flex: 1;
     min-width: 0;
     padding: 0 12px;
@@ -261,14 +257,14 @@
     color: #16222c;
     font-size: 14px;
   }
-  input::placeholder {
+  .capture > :global(input::placeholder) {
     color: #62717a;
   }
-  input:focus {
+  .capture > :global(input:focus) {
     box-shadow: 0 0 0 2px #f3d36b;
     outline: none;
   }
-  .more {
+  .capture :global(.more) {
     display: grid;
     place-items: center;
     width: 28px;
@@ -277,14 +273,14 @@
     color: #4a5963;
     cursor: pointer;
   }
-  .more:hover {
+  .capture :global(.more:hover) {
     background: #e0ecef;
   }
-  .more.set {
+  .capture :global(.more.set) {
     background: #e0ecef;
     color: #1c4f63;
   }
-  .go {
+  .capture :global(.go) {
     margin: 4px;
     padding: 0 13px;
     border-radius: 5px;
@@ -294,7 +290,7 @@
     font-weight: 650;
     cursor: pointer;
   }
-  .go:hover {
+  .capture :global(.go:hover) {
     background: #265f74;
   }
   .below {

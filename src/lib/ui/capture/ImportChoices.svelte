@@ -1,7 +1,8 @@
 <script lang="ts">
+  import { Button, Radio } from '../kit';
   import { untrack } from 'svelte';
   import { fieldName } from '$lib/core/source';
-  import type { Answer, Differing, Here, ImportQuestion } from '$lib/server/services/imports';
+  import type { Answer, Differing, Here, ImportQuestion } from '$lib/server/imports';
   import { call } from '../frame/client';
   import { attempt } from '../frame/toasts.svelte';
   import { virtualRows } from '../kit/virtual-rows.svelte';
@@ -82,11 +83,11 @@
   <div class="all">
     <span class="small-label">{name}, all {some.length.toLocaleString('en')}</span>
     {#each ANSWERS as { answer, label, says } (answer)}
-      <button
-        class="btn small"
+      <Button
+        small
         title={says}
         aria-label="{label} all {some.length} of: {name}"
-        onclick={() => all(some, answer)}>{label}</button
+        onclick={() => all(some, answer)}>{label}</Button
       >
     {/each}
   </div>
@@ -124,14 +125,12 @@
           <fieldset>
             <legend class="sr-only">What to do with {h.label}, line {h.line}</legend>
             {#each ANSWERS as { answer, label, says } (answer)}
-              <label title={says}
-                ><input
-                  type="radio"
-                  name="{jobId}-{h.index}"
-                  value={answer}
-                  checked={answers[h.index] === answer}
-                  onchange={() => (answers[h.index] = answer)}
-                />{label}</label
+              <Radio
+                title={says}
+                name="{jobId}-{h.index}"
+                value={answer}
+                group={answers[h.index]}
+                onchange={() => (answers[h.index] = answer)}>{label}</Radio
               >
             {/each}
           </fieldset>
@@ -145,10 +144,9 @@
   import back.
 </p>
 <div class="go">
-  <button class="btn main" disabled={busy} onclick={send}>Go on with the import</button>
-  <button
-    class="btn quiet"
-    onclick={() => attempt(() => call('POST', `/api/jobs/${jobId}`, { act: 'dismiss' }))}>Leave it</button
+  <Button look="main" disabled={busy} onclick={send}>Go on with the import</Button>
+  <Button look="quiet" onclick={() => attempt(() => call('POST', `/api/jobs/${jobId}`, { act: 'dismiss' }))}
+    >Leave it</Button
   >
   <span class="small-label" aria-live="polite"
     >{tally.map((t) => `${t.label} ${t.count.toLocaleString('en')}`).join(' · ')}{others
@@ -213,12 +211,6 @@
     display: flex;
     gap: 12px;
     align-items: flex-start;
-  }
-  label {
-    display: flex;
-    min-height: 26px;
-    gap: 5px;
-    align-items: center;
   }
   .line {
     display: inline-block;

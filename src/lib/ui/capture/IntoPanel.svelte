@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Input, Select, Textarea } from '../kit';
   import { onMount } from 'svelte';
-  import type { Section } from '$lib/server/repositories/sections';
+  import type { Section } from '$lib/server/projects';
   import { call } from '../frame/client';
   import { destinations, type Destinations, type Going } from './into.svelte';
   import TagsField from '../source/TagsField.svelte';
@@ -28,11 +29,12 @@
   async function makeSection() {
     const name = sectionName.trim();
     naming = false;
+    // Enter leaves the field, which is a change of it too: once is meant.
+    sectionName = '';
     if (!name) return;
     const made = await attempt(() => call<Section>('POST', '/api/sections', { projectId: project, name }));
     if (!made) return;
     if (!offered.sections.some((s) => s.id === made.id)) offered.sections = [...offered.sections, made];
-    sectionName = '';
     going.sectionId = made.id;
   }
 </script>
@@ -40,15 +42,14 @@
 <div class="into">
   {#if withPreset && offered.presets.length}
     <label for="{id}-preset">Preset</label>
-    <select id="{id}-preset" class="field" bind:value={going.presetId}>
+    <Select id="{id}-preset" bind:value={going.presetId}>
       <option value="">None</option>
       {#each offered.presets as preset (preset.id)}<option value={preset.id}>{preset.name}</option>{/each}
-    </select>
+    </Select>
   {/if}
   <label for="{id}-project">Project</label>
-  <select
+  <Select
     id="{id}-project"
-    class="field"
     value={project}
     onchange={(e) => {
       going.projectId = e.currentTarget.value;
@@ -57,14 +58,12 @@
   >
     <option value="">The library only</option>
     {#each offered.projects as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
-  </select>
+  </Select>
   {#if project}
     <label for="{id}-section">Section</label>
     {#if naming}
-      <!-- svelte-ignore a11y_autofocus -->
-      <input
+      <Input
         id="{id}-section"
-        class="field"
         placeholder="Name of the new section"
         bind:value={sectionName}
         autofocus
@@ -80,9 +79,8 @@
         }}
       />
     {:else}
-      <select
+      <Select
         id="{id}-section"
-        class="field"
         value={going.sectionId}
         onchange={(e) => {
           if (e.currentTarget.value === 'new') naming = true;
@@ -92,18 +90,14 @@
         <option value="">None yet</option>
         {#each sections as s (s.id)}<option value={s.id}>{s.name}</option>{/each}
         <option value="new">New section…</option>
-      </select>
+      </Select>
     {/if}
   {/if}
   <span class="label">Tags</span>
   <TagsField tags={going.tags} offered={offered.tags} onchange={(tags) => (going.tags = tags)} />
   <label for="{id}-note">Note</label>
-  <textarea
-    id="{id}-note"
-    class="field"
-    rows="2"
-    bind:value={going.note}
-    placeholder="A line on why, for the next capture"></textarea>
+  <Textarea id="{id}-note" rows="2" bind:value={going.note} placeholder="A line on why, for the next capture"
+  ></Textarea>
 </div>
 
 <style>

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Checkbox, Dialog } from '../kit';
   import { TYPE_LABELS } from '$lib/core/source';
-  import type { Job } from '$lib/server/repositories/jobs';
-  import type { CaptureResult } from '$lib/server/services/capture';
+  import type { Job } from '$lib/server/jobs';
+  import type { CaptureResult } from '$lib/server/capture';
 
   interface Props {
     job: Job;
@@ -19,10 +19,10 @@
   const all = (value: boolean) => (picked = works.map(() => value));
 </script>
 
-<Modal bind:open title="Works on this page" size="lg" class="text-ink" {onclose}>
+<Dialog bind:open title="Works on this page" size="lg" {onclose}>
   <div class="flex items-center gap-3">
-    <button type="button" class="btn small" onclick={() => all(true)}>Tick all</button>
-    <button type="button" class="btn small" onclick={() => all(false)}>Tick none</button>
+    <Button small onclick={() => all(true)}>Tick all</Button>
+    <Button small onclick={() => all(false)}>Tick none</Button>
     <span class="small-label"
       >{count} of {works.length} ticked. Each is fetched and read; one job, which you can stop.</span
     >
@@ -31,7 +31,7 @@
     {#each works as work, i (i)}
       <li>
         <label>
-          <input type="checkbox" bind:checked={picked[i]} />
+          <Checkbox bind:checked={picked[i]} />
           <span class="what">
             <span class="serif title">{work.title}</span>
             <span class="small-label"
@@ -46,16 +46,15 @@
     {/each}
   </ul>
   <div class="flex items-center gap-3">
-    <button
-      type="button"
-      class="btn main"
+    <Button
+      look="main"
       disabled={count === 0}
       onclick={() => onchoose(picked.flatMap((p, i) => (p ? [i] : [])))}
-      >{count === 1 ? 'Capture one' : `Capture ${count}`}</button
+      >{count === 1 ? 'Capture one' : `Capture ${count}`}</Button
     >
-    <button type="button" class="btn quiet" onclick={() => (open = false)}>Not now</button>
+    <Button look="quiet" onclick={() => (open = false)}>Not now</Button>
   </div>
-</Modal>
+</Dialog>
 
 <style>
   .works {

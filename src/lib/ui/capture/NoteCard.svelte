@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { invalidate } from '$app/navigation';
-  import type { NoteItem } from '$lib/server/services/notes';
+  import { Button, Textarea } from '../kit';
+  import type { NoteItem } from '$lib/server/notes';
   import { call } from '../frame/client';
-  import { DATA } from '../frame/live.svelte';
+  import { drafts } from '../frame/drafts';
+  import { renewed } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
 
   interface Props {
@@ -13,9 +14,22 @@
   let { note, where = true }: Props = $props();
   let editing = $state(false);
   let body = $state('');
+  const draft = $derived(`note text ${note.id}`);
+  $effect(() => {
+    if (editing && body !== note.body) drafts.keep(draft, body);
+  });
+  function edit() {
+    body = drafts.find<string>(draft) ?? note.body;
+    editing = true;
+  }
+  function leave() {
+    drafts.drop(draft);
+    editing = false;
+  }
 
   async function save() {
     editing = false;
+    drafts.drop(draft);
     if (body === note.body) return;
     const made = await attempt(() =>
       call<{ revisionId?: string }>('PATCH', `/api/notes/${note.id}`, {
@@ -24,7 +38,7 @@
       }),
     );
     if (made) done('Saved.', [made.revisionId]);
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function bin() {
@@ -32,27 +46,25 @@
       call<{ revisionId?: string }>('POST', `/api/notes/${note.id}/bin`, { binned: true }),
     );
     if (made) done('The note is in the bin.', [made.revisionId]);
-    await invalidate(DATA);
+    await renewed();
   }
 </script>
 
 <article data-note={note.id}>
   {#if editing}
-    <!-- svelte-ignore a11y_autofocus -->
-    <textarea
-      class="field"
+    <Textarea
       rows="4"
       aria-label="Note"
       bind:value={body}
       autofocus
       onkeydown={(e) => {
-        if (e.key === 'Escape') editing = false;
+        if (e.key === 'Escape') leave();
         else if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void save();
-      }}></textarea>
+      }}
+    ></Textarea>
     <div class="foot">
-      <button class="btn main small" onclick={save}>Save</button><button
-        class="btn quiet small"
-        onclick={() => (editing = false)}>Leave it</button
+      <Button small look="main" onclick={save}>Save</Button><Button small look="quiet" onclick={leave}
+        >Leave it</Button
       >
     </div>
   {:else}
@@ -75,14 +87,8 @@
       {#if note.sourceLabel && where}<a class="link" href="/sources/{note.sourceId}">{note.sourceLabel}</a
         >{/if}
       <span class="flex-1"></span>
-      <button
-        class="btn quiet small"
-        onclick={() => {
-          body = note.body;
-          editing = true;
-        }}>{note.body ? 'Edit' : 'Write it down'}</button
-      >
-      <button class="btn quiet small" onclick={bin}>Put in the bin</button>
+      <Button small look="quiet" onclick={edit}>{note.body ? 'Edit' : 'Write it down'}</Button>
+      <Button small look="quiet" onclick={bin}>Put in the bin</Button>
     </div>
   {/if}
 </article>

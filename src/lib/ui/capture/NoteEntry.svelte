@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { onDestroy } from 'svelte';
-  import { invalidate } from '$app/navigation';
+  import { Button, Textarea } from '../kit';
+  import { onDestroy, untrack } from 'svelte';
   import { MicrophoneOutline } from 'flowbite-svelte-icons';
   import { ApiError, call } from '../frame/client';
-  import { DATA } from '../frame/live.svelte';
+  import { drafts } from '../frame/drafts';
+  import { renewed } from '../frame/live.svelte';
   import { attempt, done, trouble } from '../frame/toasts.svelte';
 
   interface Props {
@@ -13,7 +14,22 @@
     onkept?: () => void;
   }
   let { projectId, sourceId, label = 'A thought', onkept }: Props = $props();
+  const draft = $derived(`note ${sourceId ?? projectId ?? ''}`);
   let body = $state('');
+  let begun = false;
+  // What was typed here before and not kept is there again.
+  $effect(() => {
+    const found = drafts.find<string>(draft);
+    untrack(() => {
+      if (!begun && found && !body) body = found;
+      begun = true;
+    });
+  });
+  $effect(() => {
+    if (!begun) return;
+    if (body.trim()) drafts.keep(draft, body);
+    else drafts.drop(draft);
+  });
   let recorder = $state<MediaRecorder | undefined>();
   let seconds = $state(0);
   let busy = $state(false);
@@ -29,7 +45,7 @@
     body = '';
     done(words);
     onkept?.();
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function keep(event?: Event) {
@@ -91,23 +107,22 @@
 
 <form onsubmit={keep} class="entry">
   <label class="small-label" for={id}>{label}</label>
-  <textarea
+  <Textarea
     {id}
-    class="field"
     rows="2"
     bind:value={body}
     placeholder="In your own words; it is kept as it is"
     onkeydown={(e) => {
       if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void keep(e);
-    }}></textarea>
+    }}
+  ></Textarea>
   <div class="line">
-    <button class="btn main small" disabled={!body.trim() || busy}>Keep</button>
+    <Button small look="main" type="submit" disabled={!body.trim() || busy}>Keep</Button>
     {#if recorder}
-      <button type="button" class="btn small" onclick={() => recorder?.stop()}>Stop and keep</button>
+      <Button small onclick={() => recorder?.stop()}>Stop and keep</Button>
       <span class="pencil-red" role="status">Recording, {seconds} s</span>
     {:else}
-      <button type="button" class="btn small" onclick={speak}><MicrophoneOutline size="xs" /> Speak it</button
-      >
+      <Button small onclick={speak}><MicrophoneOutline size="xs" /> Speak it</Button>
     {/if}
   </div>
 </form>

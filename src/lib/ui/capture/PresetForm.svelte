@@ -1,13 +1,13 @@
 <script lang="ts">
+  import { Button, Checkbox, Input, Select } from '../kit';
   import { onMount, untrack } from 'svelte';
-  import { invalidate } from '$app/navigation';
   import { CSL_TYPES, fieldLabel, isTextVariable, TYPE_LABELS, type Variable } from '$lib/core/source';
-  import type { Preset, PresetWords } from '$lib/server/repositories/presets';
-  import type { Project } from '$lib/server/repositories/projects';
-  import type { Section } from '$lib/server/repositories/sections';
-  import type { PresetExample } from '$lib/server/services/presets';
+  import type { Preset, PresetWords } from '$lib/server/presets';
+  import type { Project } from '$lib/server/projects';
+  import type { Section } from '$lib/server/projects';
+  import type { PresetExample } from '$lib/server/presets';
   import { call, debounce } from '../frame/client';
-  import { DATA } from '../frame/live.svelte';
+  import { renewed } from '../frame/live.svelte';
   import TagsField from '../source/TagsField.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
 
@@ -68,7 +68,7 @@
     const made = await attempt(() => call('POST', id ? `/api/presets/${id}` : '/api/presets', words));
     if (!made) return;
     done(id ? 'Preset changed.' : 'Preset made.');
-    await invalidate(DATA);
+    await renewed();
     onclose();
   }
 </script>
@@ -76,28 +76,19 @@
 <form class="preset" onsubmit={save}>
   <div class="says">
     <label for="p-name">Name</label>
-    <input
-      id="p-name"
-      class="field"
-      bind:value={said.name}
-      placeholder="News for the thesis"
-      required
-      maxlength="120"
-    />
+    <Input id="p-name" bind:value={said.name} placeholder="News for the thesis" required maxlength="120" />
     <label for="p-type">Kind of source</label>
-    <select
+    <Select
       id="p-type"
-      class="field"
       value={said.type ?? ''}
       onchange={(e) => (said.type = (e.currentTarget.value || null) as PresetWords['type'])}
     >
       <option value="">Any kind</option>
       {#each CSL_TYPES as type (type)}<option value={type}>{TYPE_LABELS[type]}</option>{/each}
-    </select>
+    </Select>
     <label for="p-project">Project</label>
-    <select
+    <Select
       id="p-project"
-      class="field"
       value={said.projectId ?? ''}
       onchange={(e) => {
         said.projectId = e.currentTarget.value || null;
@@ -106,12 +97,11 @@
     >
       <option value="">The one chosen when capturing</option>
       {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
-    </select>
+    </Select>
     {#if sections.some((s) => s.projectId === said.projectId)}
       <label for="p-section">Section</label>
-      <select
+      <Select
         id="p-section"
-        class="field"
         value={said.sectionId ?? ''}
         onchange={(e) => (said.sectionId = e.currentTarget.value || null)}
       >
@@ -119,30 +109,28 @@
         {#each sections.filter((s) => s.projectId === said.projectId) as section (section.id)}<option
             value={section.id}>{section.name}</option
           >{/each}
-      </select>
+      </Select>
     {/if}
     <span class="label">Tags</span>
     <TagsField tags={said.tags} offered={tags} onchange={(t) => (said.tags = t)} />
     <span class="label">Keep</span>
     <div class="line">
-      <label><input type="checkbox" bind:checked={said.keepPage} /> the page</label>
-      <label><input type="checkbox" bind:checked={said.keepPdf} /> the PDF it names</label>
+      <label><Checkbox bind:checked={said.keepPage} /> the page</label>
+      <label><Checkbox bind:checked={said.keepPdf} /> the PDF it names</label>
     </div>
     <span class="label">Fields</span>
     <ul class="fields" aria-label="Fields">
       {#each fields as field (field)}
         <li>
           <label
-            ><input
-              type="checkbox"
+            ><Checkbox
               checked={said.asked.includes(field)}
               onchange={(e) => ask(field, e.currentTarget.checked)}
             />
             {fieldLabel(field)}</label
           >
           {#if isTextVariable(field) && field !== 'title'}
-            <input
-              class="field"
+            <Input
               aria-label="{fieldLabel(field)} where the page says nothing"
               placeholder="where the page says nothing"
               value={said.defaults[field] ?? ''}
@@ -169,8 +157,8 @@
       <p class="small-label">{example.silent.join(', ') || 'nothing'}</p>
     {:else}<p class="small-label">There is no source of this kind in the library yet to try it on.</p>{/if}
     <div class="line">
-      <button class="btn main">{id ? 'Save' : 'Make the preset'}</button>
-      <button type="button" class="btn quiet" onclick={onclose}>Leave it</button>
+      <Button look="main" type="submit">{id ? 'Save' : 'Make the preset'}</Button>
+      <Button look="quiet" onclick={onclose}>Leave it</Button>
     </div>
   </aside>
 </form>
@@ -215,7 +203,7 @@
     gap: 10px;
     padding: 2px 10px;
   }
-  .fields .field {
+  .fields :global(input:not([type])) {
     min-height: 26px;
     font-size: 13px;
   }

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import type { Job } from '$lib/server/repositories/jobs';
-  import type { CaptureInput, CaptureResult } from '$lib/server/services/capture';
-  import type { ImportInBrief } from '$lib/server/services/import-reports';
-  import type { ImportInput } from '$lib/server/services/imports';
+  import { Button, Progress } from '../kit';
+  import type { Job } from '$lib/server/jobs';
+  import type { CaptureInput, CaptureResult } from '$lib/server/capture';
+  import type { ImportInBrief } from '$lib/server/imports';
+  import type { ImportInput } from '$lib/server/imports';
   import { byHandFrom } from './byhand.svelte';
   import { call } from '../frame/client';
   import ListChooser from './ListChooser.svelte';
@@ -16,17 +17,10 @@
   // The import's own page shows its jobs itself, and more room than the tray has.
   const jobs = $derived(page.url.pathname === '/import' ? all.filter((j) => j.kind !== 'import') : all);
 
-  let folded = $state(false);
+  // On a narrow screen it is a line that opens.
+  let folded = $state(globalThis.matchMedia?.('(max-width: 760px)').matches ?? false);
   const going = $derived(jobs.filter((j) => j.state === 'running' || j.state === 'waiting').length);
 
-  /** Something to read or to answer: it takes the room for it. Otherwise it keeps beside the path, out of the way. */
-  const wide = $derived(jobs.some((j) => j.state === 'failed' || (j.state === 'done' && talks(j))));
-  const talks = (job: Job) => {
-    if (job.kind === 'import') return (job.result as ImportInBrief).kind === 'asks';
-    const result = captured(job);
-    if (result.kind === 'kept') return result.doubles.length > 0 || result.notes.length > 0;
-    return result.kind !== 'several' || result.failed.length > 0;
-  };
   let choosing = $state<Job | undefined>();
 
   const act = (job: Job, what: string | { act: string; sourceId?: string; picks?: number[] }) =>
@@ -53,6 +47,10 @@
     );
   }
 
+  async function takeAway(job: Job) {
+    if (await act(job, 'take-away')) done('What was added is taken away again; the source is as it was.');
+  }
+
   function byHand(job: Job) {
     byHandFrom(given(job));
     void act(job, 'dismiss');
@@ -65,15 +63,14 @@
 </script>
 
 {#if jobs.length}
-  <section class="tray" class:wide aria-label="Captures">
+  <section class="tray" aria-label="Captures">
     <header>
-      <button class="title" onclick={() => (folded = !folded)} aria-expanded={!folded}>
+      <Button look="bare" class="title" onclick={() => (folded = !folded)} aria-expanded={!folded}>
         {going ? `Capturing ${going}` : 'Captured'}
         <span class="small-label">{jobs.length}</span>
-      </button>
-      <button
-        class="btn quiet small"
-        onclick={() => jobs.filter(settled).forEach((j) => void act(j, 'dismiss'))}>Put away</button
+      </Button>
+      <Button small look="quiet" onclick={() => jobs.filter(settled).forEach((j) => void act(j, 'dismiss'))}
+        >Put away</Button
       >
     </header>
     {#if !folded}
@@ -83,16 +80,17 @@
             {#if job.state === 'running' || job.state === 'waiting'}
               <div class="given">{given(job)}</div>
               <div class="line">
-                <progress
-                  max={steps[job.id]?.total ?? 1}
-                  value={steps[job.id]?.total ? steps[job.id]?.done : undefined}
-                ></progress>
+                <Progress
+                  width="70px"
+                  label={given(job)}
+                  total={steps[job.id]?.total}
+                  done={steps[job.id]?.done}
+                />
                 <span class="small-label"
                   >{job.state === 'waiting' ? 'Waiting' : (steps[job.id]?.step ?? 'Starting')}</span
                 >
-                {#if job.state === 'running'}<button
-                    class="btn quiet small"
-                    onclick={() => act(job, 'cancel')}>Stop</button
+                {#if job.state === 'running'}<Button small look="quiet" onclick={() => act(job, 'cancel')}
+                    >Stop</Button
                   >{/if}
               </div>
             {:else if job.state === 'failed'}
@@ -100,19 +98,21 @@
               <p class="pencil-red">{job.error?.message}</p>
               <div class="line">
                 {#if job.kind === 'capture'}
-                  <button class="btn small" onclick={() => act(job, 'retry')}>Try again</button>
-                  <button class="btn small" onclick={() => byHand(job)}>Start by hand</button>
+                  <Button small onclick={() => act(job, 'retry')}>Try again</Button>
+                  <Button small onclick={() => byHand(job)}>Start by hand</Button>
                 {/if}
-                <button class="btn quiet small" onclick={() => act(job, 'dismiss')}>Put away</button>
+                <Button small look="quiet" onclick={() => act(job, 'dismiss')}>Put away</Button>
               </div>
             {:else if job.kind === 'capture'}
               {@const result = captured(job)}
               {#if result.kind === 'kept'}
                 <div class="line spread">
                   <a class="got" href="/intake?at={result.sourceId}">{result.label}</a>
-                  {#if !result.toExisting}<button
-                      class="btn quiet small"
-                      onclick={() => undoCapture(job, [result.sourceId])}>Undo</button
+                  {#if !result.toExisting}<Button
+                      small
+                      look="quiet"
+                      onclick={() => (result.added ? takeAway(job) : undoCapture(job, [result.sourceId]))}
+                      >Undo</Button
                     >{/if}
                 </div>
                 {#each result.doubles.slice(0, 2) as double (double.id)}
@@ -130,33 +130,33 @@
                 </p>
                 {#each result.notes as note (note)}<p class="small-label">{note}</p>{/each}
                 <div class="line wrap">
-                  <a class="btn small" href="/sources/{result.doubles[0]?.id}">Open it</a>
-                  {#if result.hasCopy}<button
-                      class="btn small"
+                  <Button small href="/sources/{result.doubles[0]?.id}">Open it</Button>
+                  {#if result.hasCopy}<Button
+                      small
                       onclick={() => act(job, { act: 'add-copy', sourceId: result.doubles[0]!.id })}
-                      >Add as another copy</button
+                      >Add as another copy</Button
                     >{/if}
-                  <button class="btn small" onclick={() => act(job, 'keep-both')}>Keep both</button>
-                  <button class="btn quiet small" onclick={() => act(job, 'dismiss')}>Put away</button>
+                  <Button small onclick={() => act(job, 'keep-both')}>Keep both</Button>
+                  <Button small look="quiet" onclick={() => act(job, 'dismiss')}>Put away</Button>
                 </div>
               {:else if result.kind === 'list'}
                 <div class="got">{result.title || given(job)}</div>
                 <p class="small-label">A list of {result.works.length} works. Nothing is saved yet.</p>
                 <div class="line wrap">
-                  <button class="btn main small" onclick={() => (choosing = job)}>Choose which to keep</button
-                  >
-                  <button class="btn quiet small" onclick={() => act(job, 'dismiss')}>Put away</button>
+                  <Button small look="main" onclick={() => (choosing = job)}>Choose which to keep</Button>
+                  <Button small look="quiet" onclick={() => act(job, 'dismiss')}>Put away</Button>
                 </div>
               {:else}
                 <div class="line spread">
                   <a class="got" href="/intake">{result.kept.length} captured from a list</a>
-                  {#if result.kept.length}<button
-                      class="btn quiet small"
+                  {#if result.kept.length}<Button
+                      small
+                      look="quiet"
                       onclick={() =>
                         undoCapture(
                           job,
                           result.kept.map((k) => k.sourceId),
-                        )}>Undo</button
+                        )}>Undo</Button
                     >{/if}
                 </div>
                 {#each result.failed as failure (failure.title + failure.reason)}
@@ -171,7 +171,7 @@
                   {report.here.toLocaleString('en')} of {report.total.toLocaleString('en')} are here already. Nothing
                   is added yet.
                 </p>
-                <div class="line wrap"><a class="btn small" href="/import">Say what to do</a></div>
+                <div class="line wrap"><Button small href="/import">Say what to do</Button></div>
               {:else}
                 <div class="line spread">
                   <a class="got" href="/import"
@@ -207,39 +207,32 @@
 
 <style>
   .tray {
-    position: fixed;
-    z-index: 35;
-    bottom: 8px;
-    left: 8px;
-    width: 160px;
-    border: 1px solid var(--edge);
-    border-radius: 10px;
-    background: var(--page);
-    box-shadow: 0 8px 28px rgb(0 0 0 / 16%);
+    flex: 2 1 320px;
+    align-self: stretch;
+    min-width: 0;
+    border-top: 1px solid var(--rule);
+    background: var(--side);
     font-size: 13px;
-  }
-  .wide {
-    width: min(340px, calc(100vw - 16px));
   }
   header {
     display: flex;
     align-items: center;
     justify-content: space-between;
-    padding: 4px 4px 4px 11px;
+    padding: 2px 12px 2px 26px;
   }
-  .title {
+  header :global(.title) {
     font-weight: 650;
     cursor: pointer;
   }
   ul {
-    max-height: 44vh;
+    max-height: min(26vh, 190px);
     overflow-y: auto;
     border-top: 1px solid var(--rule);
   }
   li {
     display: grid;
     gap: 4px;
-    padding: 7px 11px;
+    padding: 6px 12px 6px 26px;
     overflow: hidden;
   }
   li + li {
@@ -273,8 +266,5 @@
   }
   .got:hover {
     text-decoration: underline;
-  }
-  progress {
-    width: 70px;
   }
 </style>

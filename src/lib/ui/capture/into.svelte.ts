@@ -1,7 +1,7 @@
-import type { Preset } from '$lib/server/repositories/presets';
-import type { Project } from '$lib/server/repositories/projects';
-import type { Section } from '$lib/server/repositories/sections';
-import type { Into } from '$lib/server/services/capture';
+import type { Preset } from '$lib/server/presets';
+import type { Project } from '$lib/server/projects';
+import type { Section } from '$lib/server/projects';
+import type { Into } from '$lib/server/capture';
 import { call } from '../frame/client';
 
 /** What can be chosen for a capture to go into and to go with it. */

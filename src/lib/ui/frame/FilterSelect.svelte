@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Select } from '../kit';
   import { narrow, narrowedBy } from './narrowing';
 
   /** Narrows a view by one of several values, which stands in the address under `name`. */
@@ -10,13 +11,13 @@
   }: { name: string; label: string; any: string; options: { value: string; text: string }[] } = $props();
 </script>
 
-<select
-  class="chip"
-  class:on={narrowedBy(name)}
+<Select
+  look="chip"
+  class={[narrowedBy(name) && 'on']}
   aria-label={label}
   value={narrowedBy(name)}
   onchange={(e) => narrow({ [name]: e.currentTarget.value })}
 >
   <option value="">{any}</option>
   {#each options as { value, text } (value)}<option {value}>{text}</option>{/each}
-</select>
+</Select>

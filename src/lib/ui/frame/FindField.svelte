@@ -1,33 +1,28 @@
 <script lang="ts">
+  import { Input } from '../kit';
   import { debounce } from './client';
   import { narrow, narrowedBy } from './narrowing';
 
   /** Narrows a view to what has the words typed; they stand in the address as `q`. */
   let { what }: { what: string } = $props();
 
-  let field: HTMLInputElement;
+  let field: HTMLInputElement | undefined = $state();
   const first = narrowedBy('q');
   // Words that come from elsewhere go into the field; what somebody is typing there stays as it is.
   $effect(() => {
     const words = narrowedBy('q');
-    if (document.activeElement !== field) field.value = words;
+    if (field && document.activeElement !== field) field.value = words;
   });
-  const set = debounce(() => narrow({ q: field.value.trim() || undefined }), 200);
+  const set = debounce(() => narrow({ q: field?.value.trim() || undefined }), 200);
 </script>
 
-<input
-  bind:this={field}
-  class="chip"
+<Input
+  look="chip"
+  class="w-[150px]! cursor-text"
+  bind:element={field}
   type="search"
   placeholder="Find in these"
   aria-label="Find in these {what}"
   value={first}
   oninput={set}
 />
-
-<style>
-  input {
-    width: 150px;
-    cursor: text;
-  }
-</style>

@@ -1,72 +1,116 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Checkbox, Dialog, Input, Key } from '../kit';
+  import { choices, keepChoices } from './actions.svelte';
+  import { ACTIONS, FIXED, heldBy, isCharacter, keyOf, pressed, shownKey } from './keys';
 
+  /** All keys, and what the person may change of them. */
   let { open = $bindable(false) }: { open?: boolean } = $props();
-  const GROUPS: [string, [string[], string][]][] = [
-    [
-      'Anywhere',
-      [
-        [['c'], 'capture something'],
-        [['/'], 'search'],
-        [['n'], 'start a source by hand'],
-        [['g', 'then', 'i s p r d'], 'go to Intake, Sources, Passages, Reference list, Duplicates'],
-        [['?'], 'these keys'],
-      ],
-    ],
-    [
-      'Sources',
-      [
-        [['j', 'k'], 'next, previous'],
-        [['x'], 'select'],
-        [['Enter'], 'open'],
-        [['Esc'], 'select nothing'],
-      ],
-    ],
-    [
-      'Intake',
-      [
-        [['y'], 'looks right, go on'],
-        [['j', 'k'], 'next, previous'],
-        [['b'], 'put in the bin'],
-      ],
-    ],
-    [
-      'Reader',
-      [
-        [['Alt 1', 'to', '5'], 'tint, while keeping a passage'],
-        [['Enter'], 'keep it'],
-        [['Esc'], 'leave it'],
-      ],
-    ],
-    [
-      'Duplicates',
-      [
-        [['↑', '↓'], 'row'],
-        [['←', '→'], 'value of this side'],
-        [['m'], 'merge'],
-        [['a'], 'keep apart'],
-        [['l'], 'decide later'],
-      ],
-    ],
-  ];
+
+  let changing = $state('');
+  let trouble = $state('');
+  const places = [...new Set([...Object.values(ACTIONS), ...FIXED].map((a) => a.place))];
+  const of = (place: string) =>
+    Object.entries(ACTIONS).filter(([id, a]) => a.place === place && (a.key || choices.keys[id]));
+  /** The browser's own keys for editing stay as they are. */
+  const canChange = (id: string) => !['undo', 'redo', 'commands'].includes(id);
+
+  function take(event: KeyboardEvent, id: string) {
+    if (['Tab', 'Shift', 'Control', 'Alt', 'Meta'].includes(event.key)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const key = pressed(event);
+    if (key === 'Escape') return (changing = '');
+    const held = heldBy(id, key, choices);
+    if (held) return (trouble = `${shownKey(key)} is for “${ACTIONS[held]!.name}” already.`);
+    if (!isCharacter(key) && !/^(?:Alt|Ctrl)\+/.test(key))
+      return (trouble = 'Take a single character, or one with Alt or Ctrl.');
+    choices.keys[id] = key;
+    [changing, trouble] = ['', ''];
+    keepChoices();
+  }
+  function asShipped() {
+    [choices.keys, choices.charactersOff, changing, trouble] = [{}, false, '', ''];
+    keepChoices();
+  }
 </script>
 
-<Modal bind:open title="Keys" size="md" class="text-ink">
-  <div class="grid gap-4 sm:grid-cols-2">
-    {#each GROUPS as [name, keys] (name)}
+<Dialog bind:open title="Keys" size="lg">
+  <div class="columns">
+    {#each places as place (place)}
       <section>
-        <h4 class="mb-1 font-semibold">{name}</h4>
-        {#each keys as [combo, what] (what)}
-          <p class="flex gap-2 py-0.5">
-            <span class="w-28 flex-none"
-              >{#each combo as key (key)}{#if key === 'then' || key === 'to'}<small> {key} </small>{:else}<kbd
-                    class="key">{key}</kbd
-                  >&nbsp;{/if}{/each}</span
+        <h4>{place}</h4>
+        {#each of(place) as [id, { name }] (id)}
+          <p>
+            <span class="combo">
+              {#if changing === id}
+                <Input
+                  class="!min-h-6 !w-24 !py-0 !text-xs"
+                  aria-label="New key for {name}"
+                  placeholder="press it"
+                  readonly
+                  autofocus
+                  onkeydown={(e: KeyboardEvent) => take(e, id)}
+                  onblur={() => (changing = '')}
+                />
+              {:else if canChange(id)}
+                <Button
+                  look="bare"
+                  title="Change this key"
+                  aria-label="Change the key for {name}"
+                  onclick={() => ([changing, trouble] = [id, ''])}
+                  >{#if keyOf(id, choices)}<Key keys={shownKey(keyOf(id, choices))} />{:else}<span
+                      class="small-label">off</span
+                    >{/if}</Button
+                >
+              {:else}<Key keys={keyOf(id, choices)} />{/if}
+            </span>
+            <span>{name}</span>
+          </p>
+        {/each}
+        {#each FIXED.filter((f) => f.place === place) as { name, keys } (name)}
+          <p>
+            <span class="combo"
+              >{#each keys as key (key)}{#if key === '…'}…{:else}<Key keys={key} />{/if}
+              {/each}</span
             >
-            <span>{what}</span>
+            <span>{name}</span>
           </p>
         {/each}
       </section>
     {/each}
   </div>
-</Modal>
+  {#if trouble}<p class="pencil-red" role="alert">{trouble}</p>{/if}
+  <div class="flex flex-wrap items-center gap-4 border-t border-rule pt-3">
+    <label class="flex items-center gap-2"
+      ><Checkbox bind:checked={choices.charactersOff} onchange={keepChoices} /> Switch single characters off</label
+    >
+    <span class="flex-1"></span>
+    <span class="small-label">Choose a key to change it.</span>
+    <Button small onclick={asShipped}>All as they came</Button>
+  </div>
+</Dialog>
+
+<style>
+  .columns {
+    columns: 2 300px;
+    column-gap: 28px;
+  }
+  section {
+    margin-bottom: 14px;
+    break-inside: avoid;
+  }
+  h4 {
+    margin-bottom: 4px;
+    font-weight: 650;
+  }
+  p {
+    display: flex;
+    gap: 10px;
+    align-items: baseline;
+    padding: 2px 0;
+    font-size: 13px;
+  }
+  .combo {
+    flex: 0 0 124px;
+  }
+</style>

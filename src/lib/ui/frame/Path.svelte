@@ -1,25 +1,29 @@
 <script lang="ts">
-  import type { Counts } from '$lib/server/services/overview';
+  import type { Counts } from '$lib/server/overview';
   import { page } from '$app/state';
+  import { keyFor } from './actions.svelte';
+  import { ASIDE, STEPS } from './keys';
 
   /** The steps of the work, in its order, with what waits at each. */
   let { counts }: { counts: Counts } = $props();
 
-  const steps = $derived([
-    { href: '/', name: 'Desk' },
-    { href: '/intake', name: 'Intake', waiting: counts.intake },
-    { href: '/sources', name: 'Sources', count: counts.sources },
-    { href: '/passages', name: 'Passages', count: counts.passages },
-    { href: '/references', name: 'Reference list' },
-  ]);
-  const aside = $derived([
-    { href: '/leads', name: 'Leads', count: counts.leads },
-    { href: '/notes', name: 'Notes', count: counts.notes },
-    { href: '/duplicates', name: 'Duplicates', waiting: counts.duplicates },
-    { href: '/import', name: 'Import' },
-    { href: '/ways-in', name: 'Ways in' },
-    { href: '/bin', name: 'Bin', count: counts.bin },
-  ]);
+  const waiting = $derived<Partial<Record<string, number>>>({
+    intake: counts.intake,
+    duplicates: counts.duplicates,
+  });
+  const held = $derived<Partial<Record<string, number>>>({
+    sources: counts.sources,
+    passages: counts.passages,
+    leads: counts.leads,
+    notes: counts.notes,
+    bin: counts.bin,
+  });
+  let nav: HTMLElement | undefined = $state();
+  // On a narrow screen the path is a line: the step one is at stays in view.
+  $effect(() => {
+    void page.url.pathname;
+    nav?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  });
   const here = (href: string) =>
     href === '/'
       ? page.url.pathname === '/'
@@ -27,26 +31,36 @@
         (href === '/sources' && page.url.pathname.startsWith('/copies'));
 </script>
 
-<nav class="path" aria-label="The work, step by step">
+{#snippet count(id: string)}
+  {#if waiting[id]}<span class="waiting" title="{waiting[id]} waiting"
+      >{waiting[id].toLocaleString('en')}</span
+    >
+  {:else if held[id]}<span class="count">{held[id].toLocaleString('en')}</span>{/if}
+{/snippet}
+
+<nav class="path" aria-label="The work, step by step" bind:this={nav}>
   <ol class="thread">
-    {#each steps as step (step.href)}
+    {#each STEPS as { id, href, name }, i (href)}
       <li>
-        <a href={step.href} aria-current={here(step.href) ? 'page' : undefined}>
-          <span class="knot"></span>
-          <span class="name">{step.name}</span>
-          {#if step.waiting}<span class="waiting" title="{step.waiting} waiting">{step.waiting}</span>
-          {:else if step.count !== undefined}<span class="count">{step.count.toLocaleString('en')}</span>{/if}
+        <a
+          {href}
+          aria-current={here(href) ? 'page' : undefined}
+          aria-keyshortcuts={keyFor(`go ${id}`)}
+          title="{name} ({keyFor(`go ${id}`) ?? 'no key'})"
+        >
+          <span class="knot" aria-hidden="true">{i + 1}</span>
+          <span class="name">{name}</span>
+          {@render count(id)}
         </a>
       </li>
     {/each}
   </ol>
   <ul class="aside">
-    {#each aside as step (step.href)}
+    {#each ASIDE as { id, href, name } (href)}
       <li>
-        <a href={step.href} aria-current={here(step.href) ? 'page' : undefined}>
-          <span class="name">{step.name}</span>
-          {#if step.waiting}<span class="waiting" title="{step.waiting} waiting">{step.waiting}</span>
-          {:else if step.count}<span class="count">{step.count.toLocaleString('en')}</span>{/if}
+        <a {href} aria-current={here(href) ? 'page' : undefined}>
+          <span class="name">{name}</span>
+          {@render count(id)}
         </a>
       </li>
     {/each}
@@ -56,6 +70,7 @@
 <style>
   .path {
     display: flex;
+    grid-row: 2 / 4;
     flex-direction: column;
     padding: 14px 0;
     border-right: 1px solid var(--rule);
@@ -100,8 +115,15 @@
     font-weight: 700;
   }
   .knot {
-    width: 16px;
-    height: 16px;
+    display: grid;
+    place-items: center;
+    width: 18px;
+    height: 18px;
+    margin: 0 -1px;
+    color: var(--ink-3);
+    font-size: 10.5px;
+    font-weight: 650;
+    line-height: 1;
     border: 2px solid color-mix(in srgb, var(--ink-3) 65%, transparent);
     border-radius: 50%;
     background: var(--side);
@@ -109,6 +131,7 @@
   a[aria-current] .knot {
     border-color: var(--thread);
     background: var(--thread);
+    color: var(--on-thread);
     box-shadow: 0 0 0 4px var(--thread-soft);
   }
   .name {
@@ -131,6 +154,7 @@
   }
   @media (max-width: 760px) {
     .path {
+      grid-row: auto;
       flex-direction: row;
       padding: 0 4px;
       border-right: 0;

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Dialog, Input, Select } from '../kit';
   import { invalidateAll } from '$app/navigation';
   import { styleLabel } from '$lib/core/citing';
-  import type { Project } from '$lib/server/repositories/projects';
+  import type { Project } from '$lib/server/projects';
   import { call } from './client';
   import StylePicker from '../lists/StylePicker.svelte';
   import { attempt, done } from './toasts.svelte';
@@ -54,18 +54,18 @@
   }
 </script>
 
-<select class="projects" aria-label="Project" value={projectId ?? ''} onchange={choose}>
-  <option value="">{library}, everything</option>
-  {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
-  {#if project}<option value="change">Change {project.name}…</option>{/if}
-  <option value="new">New project…</option>
-</select>
+<div class="menu">
+  <Select look="bare" aria-label="Project" value={projectId ?? ''} onchange={choose}>
+    <option value="">{library}, everything</option>
+    {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
+    {#if project}<option value="change">Change {project.name}…</option>{/if}
+    <option value="new">New project…</option>
+  </Select>
+</div>
 
-<Modal bind:open title={draft.id ? 'Change the project' : 'New project'} size="sm" class="text-ink">
+<Dialog bind:open title={draft.id ? 'Change the project' : 'New project'} size="sm">
   <form onsubmit={save} class="grid gap-3">
-    <label
-      ><span class="small-label">Name</span><input class="field" bind:value={draft.name} required /></label
-    >
+    <label><span class="small-label">Name</span><Input bind:value={draft.name} required /></label>
     <div>
       <span class="small-label">Citing style</span>
       <StylePicker
@@ -78,17 +78,17 @@
     </div>
     <label>
       <span class="small-label">Language</span>
-      <select class="field" bind:value={draft.locale}>
+      <Select bind:value={draft.locale}>
         {#each languages as language (language.id)}<option value={language.id}>{language.label}</option
           >{/each}
-      </select>
+      </Select>
     </label>
-    <div><button class="btn main">{draft.id ? 'Keep the changes' : 'Make the project'}</button></div>
+    <div><Button look="main" type="submit">{draft.id ? 'Keep the changes' : 'Make the project'}</Button></div>
   </form>
-</Modal>
+</Dialog>
 
 <style>
-  .projects {
+  .menu :global(select) {
     width: 100%;
     max-width: 220px;
     height: 30px;
@@ -103,7 +103,7 @@
     line-height: 1;
     text-overflow: ellipsis;
   }
-  .projects option {
+  .menu :global(option) {
     background: var(--page);
     color: var(--ink);
   }

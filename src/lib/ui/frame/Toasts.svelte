@@ -1,54 +1,90 @@
 <script lang="ts">
-  import { toasts, put, attempt } from './toasts.svelte';
+  import { Toast } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { Button } from '../kit';
+  import { attempt, put, toasts } from './toasts.svelte';
 
   let place: HTMLElement | undefined = $state();
+  let over = $state(false);
 
+  // What is said has a place of its own at the foot, which covers nothing. Over an open dialogue it stands as a popover: the
+  // rest of the page cannot be reached then.
   let raised = 0;
-
-  // A popover, so that what is said stands above an open dialogue too: the last one shown is on top. It is shown anew only
-  // when a dialogue is in its way, since that takes the focus from its buttons.
   $effect(() => {
     const newest = toasts.at(-1)?.id ?? 0;
-    if (!place) return;
-    if (newest > raised && document.querySelector('dialog[open]') && place.matches(':popover-open'))
-      place.hidePopover();
+    const inTheWay = Boolean(document.querySelector('dialog:modal'));
+    if (newest > raised) over = inTheWay;
     raised = Math.max(raised, newest);
+  });
+  $effect(() => {
+    void toasts.length;
+    if (!place || !over) return;
+    if (place.matches(':popover-open')) place.hidePopover();
     place.showPopover();
+  });
+  onMount(() => {
+    const closed = () => (over = over && Boolean(document.querySelector('dialog:modal')));
+    document.addEventListener('close', closed, true);
+    return () => document.removeEventListener('close', closed, true);
   });
 </script>
 
-<div bind:this={place} popover="manual" class="toasts" role="status" aria-live="polite">
+<div
+  bind:this={place}
+  popover={over ? 'manual' : undefined}
+  class="toasts"
+  class:over
+  role="status"
+  aria-live="polite"
+>
   {#each toasts as toast (toast.id)}
-    <div class="toast" class:trouble={toast.tone === 'trouble'}>
-      <div>
-        {toast.text}
-        {#if toast.details.length}
-          <ul>
-            {#each toast.details as detail (detail)}<li>{detail}</li>{/each}
-          </ul>
+    <Toast
+      dismissable={false}
+      transition={() => ({ duration: 0 })}
+      role={toast.tone === 'trouble' ? 'alert' : 'status'}
+      class={toast.tone === 'trouble' ? 'bg-[#7d211b] dark:bg-[#7d211b]' : ''}
+    >
+      <div class="line">
+        <div class="words">
+          {toast.text}
+          {#if toast.details.length}
+            <ul>
+              {#each toast.details as detail (detail)}<li>{detail}</li>{/each}
+            </ul>
+          {/if}
+        </div>
+        {#if toast.undo}
+          <Button
+            look="bare"
+            class="undo"
+            onclick={() => {
+              const { undo } = toast;
+              put(toast.id);
+              void attempt(async () => undo?.());
+            }}>Undo</Button
+          >
         {/if}
+        <Button look="bare" class="close" aria-label="Close" onclick={() => put(toast.id)}>×</Button>
       </div>
-      {#if toast.undo}
-        <button
-          class="undo"
-          onclick={() => {
-            const { undo } = toast;
-            put(toast.id);
-            void attempt(async () => undo?.());
-          }}>Undo</button
-        >
-      {/if}
-      <button class="close" aria-label="Close" onclick={() => put(toast.id)}>×</button>
-    </div>
+    </Toast>
   {/each}
 </div>
 
 <style>
   .toasts {
+    display: grid;
+    flex: 1 1 320px;
+    gap: 4px;
+    min-width: 0;
+  }
+  .toasts:not(:empty) {
+    padding: 6px 12px;
+    border-top: 1px solid var(--rule);
+    background: var(--side);
+  }
+  .toasts.over {
     position: fixed;
     inset: auto auto 18px 50%;
-    display: grid;
-    gap: 8px;
     width: min(520px, calc(100vw - 24px));
     margin: 0;
     padding: 0;
@@ -57,34 +93,26 @@
     background: none;
     transform: translateX(-50%);
   }
-  .toast {
+  .line {
     display: flex;
     align-items: flex-start;
     gap: 12px;
-    padding: 10px 14px;
-    border-radius: 8px;
-    background: #123644;
-    color: #fff;
-    box-shadow: 0 6px 24px rgb(0 0 0 / 25%);
   }
-  .toast > div {
+  .words {
     flex: 1;
-  }
-  .trouble {
-    background: #7d211b;
+    min-width: 0;
+    overflow-wrap: anywhere;
   }
   ul {
     margin-top: 4px;
     font-size: 13px;
     list-style: disc inside;
   }
-  .undo {
-    font-weight: 700;
+  .line :global(.undo) {
     color: #f3d36b;
-    cursor: pointer;
+    font-weight: 700;
   }
-  .close {
-    cursor: pointer;
+  .line :global(.close) {
     font-size: 18px;
     line-height: 1;
     opacity: 0.8;

@@ -4,10 +4,21 @@ export class ApiError extends Error {
     readonly status: number,
     message: string,
     readonly details: string[] = [],
+    /** What the refusal is; empty when the server was not reached. */
+    readonly code = '',
   ) {
     super(message);
   }
 }
+
+/** This page, among those a person has open: what it changed itself it need not be told. */
+export const PAGE = Math.random().toString(36).slice(2);
+
+/** Called with what a request of this page changed. */
+export const changed = { tell: (_topics: string[]): void => undefined };
+
+/** Called when the server was asked and answered, or did not. */
+export const reached = { tell: (_yes: boolean): void => undefined };
 
 /** Called when the server took characters out of what was sent that no text holds. */
 export const takenOut = { tell: (): void => undefined };
@@ -22,22 +33,35 @@ export async function call<T = unknown>(
   try {
     response = await fetch(path, {
       method,
-      ...(body instanceof Blob
-        ? { body, headers: { 'content-type': 'application/octet-stream' } }
-        : body === undefined
-          ? {}
-          : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      headers: {
+        'x-page': PAGE,
+        ...(body instanceof Blob
+          ? { 'content-type': 'application/octet-stream' }
+          : body === undefined
+            ? {}
+            : { 'content-type': 'application/json' }),
+      },
+      ...(body === undefined ? {} : { body: body instanceof Blob ? body : JSON.stringify(body) }),
     });
   } catch {
+    reached.tell(false);
     throw new ApiError(0, 'The server does not answer. What you typed is still here; try again in a moment.');
   }
+  reached.tell(true);
   if (response.headers.has('x-taken-out')) takenOut.tell();
-  const answer = (await response.json().catch(() => ({}))) as T & { message?: string; details?: string[] };
+  const topics = response.headers.get('x-changed');
+  if (topics) changed.tell(topics.split(' '));
+  const answer = (await response.json().catch(() => ({}))) as T & {
+    message?: string;
+    details?: string[];
+    code?: string;
+  };
   if (!response.ok)
     throw new ApiError(
       response.status,
       answer.message ?? `The server answered ${response.status}.`,
       answer.details ?? [],
+      answer.code ?? '',
     );
   return answer;
 }

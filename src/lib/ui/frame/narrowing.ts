@@ -4,10 +4,16 @@ import { page } from '$app/state';
 /** What the address narrows a view by, under a name; empty when it does not. */
 export const narrowedBy = (name: string): string => page.url.searchParams.get(name) ?? '';
 
-/** Changes what the address narrows the view by; an empty value takes a name out. */
-export function narrow(changes: Record<string, string | undefined>): void {
+/**
+ * Changes what the address narrows the view by; an empty value takes a name out. `hash` is what stands behind the `#`,
+ * which stays as it is unless one is given.
+ */
+export function narrow(
+  changes: Record<string, string | undefined>,
+  hash = page.url.hash.replace(/^#/, ''),
+): void {
   const search = Object.fromEntries(page.url.searchParams);
   const next = Object.entries({ ...search, ...changes }).filter((e): e is [string, string] => Boolean(e[1]));
   const query = next.map(([name, value]) => `${name}=${encodeURIComponent(value)}`).join('&');
-  void goto(`?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
+  void goto(`?${query}${hash && `#${hash}`}`, { keepFocus: true, noScroll: true, replaceState: true });
 }

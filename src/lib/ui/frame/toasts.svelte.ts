@@ -10,7 +10,7 @@ export interface Toast {
 
 let next = 1;
 
-/** What is being said at the bottom of the page. Sayings with an undo stay longer. */
+/** What is being said at the foot of the page. Sayings with an undo stay longer. */
 export const toasts = $state<Toast[]>([]);
 
 export function put(id: number): void {
@@ -21,24 +21,82 @@ export function put(id: number): void {
 function say(toast: Omit<Toast, 'id'>): void {
   const id = next++;
   toasts.push({ id, ...toast });
-  while (toasts.length > 4) toasts.shift();
+  while (toasts.length > 3) toasts.shift();
   setTimeout(() => put(id), toast.tone === 'trouble' ? 12_000 : toast.undo ? 9_000 : 4_000);
 }
+
+/** Takes something back; gives what does it again, where that can be. */
+type TakeBack = () => Promise<TakeBack | undefined>;
+
+interface Doing {
+  text: string;
+  back: TakeBack;
+}
+
+/** What was done in this view and can be taken back, latest last; and what was taken back and can be done again. */
+let past = $state.raw<Doing[]>([]);
+let future = $state.raw<Doing[]>([]);
+
+/** Takes revisions back; that makes revisions too, which can be taken back in turn. */
+const takingBack =
+  (revisions: string[]): TakeBack =>
+  async () => {
+    const made = await call<{ revisions: string[] }>('POST', '/api/undo', { revisions });
+    return made.revisions.length ? takingBack(made.revisions) : undefined;
+  };
+
+/** Says it, and keeps how to take it back for the toast and for the key. */
+function sayWithBack(text: string, back: TakeBack): void {
+  const doing = { text, back };
+  [past, future] = [[...past, doing].slice(-50), []];
+  say({ text, details: [], tone: 'done', undo: () => undoThis(doing) });
+}
+
+async function undoThis(doing: Doing): Promise<void> {
+  past = past.filter((d) => d !== doing);
+  const again = await doing.back();
+  if (again) future = [...future, { text: doing.text, back: again }];
+}
+
+/** Takes back the last of what was done in this view; nothing where there is nothing. */
+export const undoLast = (): (() => Promise<void>) | undefined => {
+  const last = past.at(-1);
+  return (
+    last &&
+    (async () => {
+      await attempt(() => undoThis(last));
+      say({ text: `Undone: ${last.text}`, details: [], tone: 'done' });
+    })
+  );
+};
+
+/** Does again the last of what was taken back. */
+export const redoLast = (): (() => Promise<void>) | undefined => {
+  const last = future.at(-1);
+  return (
+    last &&
+    (async () => {
+      future = future.filter((d) => d !== last);
+      const back = await attempt(last.back);
+      if (back) past = [...past, { text: last.text, back }];
+      say({ text: `Done again: ${last.text}`, details: [], tone: 'done' });
+    })
+  );
+};
+
+/** Forgets what was done in a view that was left. */
+export const forgetDone = (): void => void ([past, future] = [[], []]);
 
 /** Says that something was done; with `revisions`, it can be undone from there. */
 export function done(text: string, revisions: (string | undefined)[] = []): void {
   const made = revisions.filter((r): r is string => Boolean(r));
-  say({
-    text,
-    details: [],
-    tone: 'done',
-    ...(made.length ? { undo: async () => void (await call('POST', '/api/undo', { revisions: made })) } : {}),
-  });
+  if (made.length) sayWithBack(text, takingBack(made));
+  else say({ text, details: [], tone: 'done' });
 }
 
 /** Says that something was done that `undo` takes back. */
 export function doneWithUndo(text: string, undo: () => Promise<unknown>): void {
-  say({ text, details: [], tone: 'done', undo: async () => void (await undo()) });
+  sayWithBack(text, async () => void (await undo()));
 }
 
 /** Says what went wrong. */

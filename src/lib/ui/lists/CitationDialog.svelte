@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Checkbox, Dialog, Input, Select } from '../kit';
   import { untrack } from 'svelte';
   import { ArrowDownOutline, ArrowUpOutline, CloseOutline } from 'flowbite-svelte-icons';
   import { LOCATOR_LABELS, type Locator } from '$lib/core/passages';
-  import type { SourceItem } from '$lib/server/services/sources';
+  import type { SourceItem } from '$lib/server/sources';
   import { citing } from './citing.svelte';
   import { call, copyText, debounce } from '../frame/client';
   import { attempt, done } from '../frame/toasts.svelte';
@@ -93,7 +93,7 @@
     });
 </script>
 
-<Modal bind:open={citing.open} title="Cite in the text" size="lg" class="text-ink">
+<Dialog bind:open={citing.open} title="Cite in the text" size="lg">
   <p class="printed serif" aria-live="polite" aria-label="As it prints">
     {#if failure}<span class="pencil-red">{failure}</span>{:else}{@html printed?.html ??
         (rows.length ? 'Printing…' : '…')}{/if}
@@ -105,49 +105,42 @@
         <div class="line">
           <span class="serif name">{row.name}</span>
           <label class="leave"
-            ><input type="checkbox" bind:checked={row.withoutAuthor} disabled={named && i === 0} /> without the
-            author</label
+            ><Checkbox bind:checked={row.withoutAuthor} disabled={named && i === 0} /> without the author</label
           >
-          <button
-            type="button"
-            class="btn quiet small"
+          <Button
+            small
+            look="quiet"
             aria-label="Move up {row.name}"
             disabled={i === 0}
-            onclick={() => move(i, -1)}><ArrowUpOutline size="xs" /></button
+            onclick={() => move(i, -1)}><ArrowUpOutline size="xs" /></Button
           >
-          <button
-            type="button"
-            class="btn quiet small"
+          <Button
+            small
+            look="quiet"
             aria-label="Move down {row.name}"
             disabled={i === rows.length - 1}
-            onclick={() => move(i, 1)}><ArrowDownOutline size="xs" /></button
+            onclick={() => move(i, 1)}><ArrowDownOutline size="xs" /></Button
           >
-          <button
-            type="button"
-            class="btn quiet small"
+          <Button
+            small
+            look="quiet"
             aria-label="Take out {row.name}"
-            onclick={() => (rows = rows.filter((r) => r !== row))}><CloseOutline size="xs" /></button
+            onclick={() => (rows = rows.filter((r) => r !== row))}><CloseOutline size="xs" /></Button
           >
         </div>
         <div class="line">
-          <input class="field" aria-label="Before {row.name}" placeholder="see" bind:value={row.prefix} />
-          <select class="field" aria-label="Kind of place in {row.name}" bind:value={row.label}>
+          <Input aria-label="Before {row.name}" placeholder="see" bind:value={row.prefix} />
+          <Select aria-label="Kind of place in {row.name}" bind:value={row.label}>
             {#each LOCATOR_LABELS as label (label)}<option value={label}>{label}</option>{/each}
-          </select>
-          <input class="field" aria-label="Place in {row.name}" placeholder="7–9" bind:value={row.locator} />
-          <input
-            class="field"
-            aria-label="After {row.name}"
-            placeholder="emphasis added"
-            bind:value={row.suffix}
-          />
+          </Select>
+          <Input aria-label="Place in {row.name}" placeholder="7–9" bind:value={row.locator} />
+          <Input aria-label="After {row.name}" placeholder="emphasis added" bind:value={row.suffix} />
         </div>
       </li>
     {/each}
   </ol>
   <div class="more">
-    <input
-      class="field"
+    <Input
       type="search"
       aria-label="Another work"
       placeholder="Another work: words of its author or title"
@@ -157,18 +150,18 @@
     {#if found.length}
       <ul aria-label="Found">
         {#each found as item (item.id)}<li>
-            <button type="button" onclick={() => add(item)}><b>{item.label}</b> {item.title}</button>
+            <Button look="bare" onclick={() => add(item)}><b>{item.label}</b> {item.title}</Button>
           </li>{/each}
       </ul>
     {/if}
   </div>
   <div class="line">
-    <label><input type="checkbox" bind:checked={named} /> the sentence names the author of the first</label>
+    <label><Checkbox bind:checked={named} /> the sentence names the author of the first</label>
     <span class="flex-1"></span>
-    <button type="button" class="btn" disabled={!printed} onclick={() => copy(false)}>Copy plain</button>
-    <button type="button" class="btn main" disabled={!printed} onclick={() => copy(true)}>Copy</button>
+    <Button disabled={!printed} onclick={() => copy(false)}>Copy plain</Button>
+    <Button look="main" disabled={!printed} onclick={() => copy(true)}>Copy</Button>
   </div>
-</Modal>
+</Dialog>
 
 <style>
   .printed {
@@ -192,7 +185,7 @@
     align-items: center;
     gap: 8px;
   }
-  .line .field {
+  .line > :global(:is(.place, input:not([type]))) {
     flex: 1 1 90px;
     width: auto;
     min-width: 0;
@@ -209,13 +202,13 @@
     border: 1px solid var(--rule);
     border-radius: 7px;
   }
-  .more li button {
+  .more li :global(button) {
     width: 100%;
     padding: 6px 10px;
     text-align: left;
     cursor: pointer;
   }
-  .more li button:hover {
+  .more li :global(button:hover) {
     background: var(--row-chosen);
   }
 </style>

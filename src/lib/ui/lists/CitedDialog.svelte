@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Dialog, FileButton, Textarea } from '../kit';
   import { call } from '../frame/client';
   import { readDocx } from './read-docx';
   import { narrow } from '../frame/narrowing';
@@ -10,7 +10,6 @@
 
   let text = $state('');
   let found = $state.raw<{ ids: string[]; unknown: string[] } | undefined>();
-  let input: HTMLInputElement | undefined = $state();
 
   async function look() {
     found = await attempt(() => call<{ ids: string[]; unknown: string[] }>('POST', '/api/cited', { text }));
@@ -18,7 +17,7 @@
   }
   function print() {
     if (!found) return;
-    narrow({ scope: 'cited', ids: found.ids.join(',') });
+    narrow({ scope: 'cited', ids: undefined }, `ids=${found.ids.join(',')}`);
     open = false;
     found = undefined;
   }
@@ -27,27 +26,26 @@
     const read = await attempt(async () =>
       /\.docx$/i.test(file.name) ? readDocx(new Uint8Array(await file.arrayBuffer())) : file.text(),
     );
-    if (input) input.value = '';
     if (read === undefined) return;
     text = read;
     await look();
   }
 </script>
 
-<Modal bind:open title="Cited in a text" size="md" class="text-ink" onclose={() => (found = undefined)}>
+<Dialog bind:open title="Cited in a text" size="md" onclose={() => (found = undefined)}>
   <div class="grid gap-3">
     <p>
       The list will hold exactly what a text cites by citekey: <code>\cite{'{key}'}</code> and its kin in
       LaTeX,
       <code>[@key]</code> in Markdown or a word processor.
     </p>
-    <textarea
-      class="field"
+    <Textarea
       rows="9"
       aria-label="The text"
       placeholder="Paste the text, or open its file"
       bind:value={text}
-      oninput={() => (found = undefined)}></textarea>
+      oninput={() => (found = undefined)}
+    ></Textarea>
     {#if found}
       <p role="status">
         {#if found.ids.length}{found.ids.length}
@@ -63,17 +61,13 @@
       </p>
     {/if}
     <p class="flex flex-wrap gap-2">
-      {#if found?.ids.length}<button class="btn main" onclick={print}>Print what is cited</button>
-      {:else}<button class="btn main" disabled={!text.trim()} onclick={look}>Find what is cited</button>{/if}
-      <button class="btn" onclick={() => input?.click()}>Open a file</button>
-      <input
-        bind:this={input}
-        type="file"
-        class="sr-only"
+      {#if found?.ids.length}<Button look="main" onclick={print}>Print what is cited</Button>
+      {:else}<Button look="main" disabled={!text.trim()} onclick={look}>Find what is cited</Button>{/if}
+      <FileButton
+        label="Text file"
         accept=".docx,.tex,.md,.markdown,.txt,.qmd,.Rmd"
-        aria-label="Text file"
-        onchange={(e) => take(e.currentTarget.files?.[0])}
-      />
+        onfiles={([given]) => take(given)}>Open a file</FileButton
+      >
     </p>
   </div>
-</Modal>
+</Dialog>

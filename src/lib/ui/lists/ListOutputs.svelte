@@ -1,6 +1,7 @@
 <script lang="ts">
-  import type { Look } from '$lib/server/services/printing';
-  import type { ExportFile, Scope, Setting } from '$lib/server/services/references';
+  import { Button, Checkbox } from '../kit';
+  import type { Look } from '$lib/server/lists';
+  import type { ExportFile, Scope, Setting } from '$lib/server/lists';
   import CitekeyDialog from '../source/CitekeyDialog.svelte';
   import { call, copyText, download } from '../frame/client';
   import LossesDialog from './LossesDialog.svelte';
@@ -81,7 +82,7 @@
 {#snippet outputs(ways: string[][])}
   <div class="ways">
     {#each ways as [output, label] (output)}
-      <button class="btn" onclick={() => save(output!)}>{label}</button>
+      <Button onclick={() => save(output!)}>{label}</Button>
     {/each}
   </div>
 {/snippet}
@@ -97,32 +98,24 @@
   <h3>Under each entry</h3>
   {#each UNDER as [kind, label] (kind)}
     <label class="flex items-center gap-2"
-      ><input
-        type="checkbox"
-        checked={annotate.includes(kind)}
-        onchange={(e) => put(kind, e.currentTarget.checked)}
-      />
+      ><Checkbox checked={annotate.includes(kind)} onchange={(e) => put(kind, e.currentTarget.checked)} />
       {label}</label
     >
   {/each}
   {#if annotate.length}<p class="small-label">Passages kept private are left out.</p>{/if}
   <h3>Copy</h3>
   <div class="ways">
-    <button
-      class="btn"
-      onclick={() => copy('The list is on the clipboard, with its italics and indents.', plain, rich)}
-      >Rich text</button
+    <Button onclick={() => copy('The list is on the clipboard, with its italics and indents.', plain, rich)}
+      >Rich text</Button
     >
-    <button class="btn" onclick={() => copy('The list is on the clipboard as plain text.', plain)}
-      >Plain text</button
-    >
+    <Button onclick={() => copy('The list is on the clipboard as plain text.', plain)}>Plain text</Button>
   </div>
   <h3>Save as a document</h3>
   {@render outputs(DOCUMENTS)}
   <h3>Save the records</h3>
   {@render outputs(RECORDS)}
   <p class="-ml-2.5">
-    <button class="btn quiet small" onclick={() => (keying = true)}>How citekeys are made…</button>
+    <Button small look="quiet" onclick={() => (keying = true)}>How citekeys are made…</Button>
   </p>
 </aside>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Dialog } from '../kit';
   import { fieldName } from '$lib/core/source';
-  import type { ExportFile } from '$lib/server/services/references';
+  import type { ExportFile } from '$lib/server/lists';
 
   /** What a file cannot hold, said before it is saved. */
   let {
@@ -13,7 +13,7 @@
   const SHOWN = 60;
 </script>
 
-<Modal bind:open title="{file?.name ?? 'The file'} cannot hold everything" size="md" class="text-ink">
+<Dialog bind:open title="{file?.name ?? 'The file'} cannot hold everything" size="md">
   {#if file}
     {@const made = file}
     <div class="losses">
@@ -28,12 +28,12 @@
       </ul>
       {#if made.losses.length > SHOWN}<p>and {made.losses.length - SHOWN} more.</p>{/if}
       <p class="flex gap-2">
-        <button class="btn main" onclick={() => ondeliver(made)}>Save it all the same</button>
-        <button class="btn" onclick={() => (open = false)}>Leave it</button>
+        <Button look="main" onclick={() => ondeliver(made)}>Save it all the same</Button>
+        <Button onclick={() => (open = false)}>Leave it</Button>
       </p>
     </div>
   {/if}
-</Modal>
+</Dialog>
 
 <style>
   .losses {

@@ -1,8 +1,9 @@
 <script lang="ts">
+  import { Button, FileButton, Input, Select } from '../kit';
   import { StarOutline, StarSolid, TrashBinOutline } from 'flowbite-svelte-icons';
   import { FIELD_LABELS, FORMAT_LABELS, type CitationFormat } from '$lib/core/citing';
   import type { FoundStyle } from '$lib/server/catalogue';
-  import type { ShownReference } from '$lib/server/services/printing';
+  import type { ShownReference } from '$lib/server/lists';
   import { call, debounce } from '../frame/client';
   import { attempt, done } from '../frame/toasts.svelte';
 
@@ -35,7 +36,6 @@
   let preview = $state.raw<ShownReference[]>([]);
   let place: HTMLElement | undefined = $state();
   let input: HTMLInputElement | undefined = $state();
-  let file: HTMLInputElement | undefined = $state();
   const listId = $props.id();
   const under = $derived(found[at]);
 
@@ -101,7 +101,6 @@
         given,
       ),
     );
-    if (file) file.value = '';
     if (!made) return;
     done(
       made.of
@@ -125,20 +124,19 @@
 <svelte:window onclick={(e) => open && !place?.contains(e.target as Node) && (open = false)} />
 
 <div class="picker" bind:this={place}>
-  <button
-    type="button"
-    class="chip on"
+  <Button
+    look="chip"
+    class="chosen border-thread bg-thread-soft"
     aria-haspopup="listbox"
     aria-expanded={open}
     aria-label="Citing style: {title}"
-    onclick={() => (open ? (open = false) : void unfold())}>{title} ▾</button
+    onclick={() => (open ? (open = false) : void unfold())}>{title} ▾</Button
   >
   {#if open}
     <div class="panel" class:within={inline}>
-      <input
-        bind:this={input}
+      <Input
+        bind:element={input}
         bind:value={words}
-        class="field"
         placeholder="Find a style by name"
         role="combobox"
         aria-expanded="true"
@@ -149,45 +147,44 @@
         {onkeydown}
       />
       <div class="narrow">
-        <select class="chip" aria-label="How it cites" bind:value={format} onchange={() => find()}>
+        <Select look="chip" aria-label="How it cites" bind:value={format} onchange={() => find()}>
           <option value="">Any kind</option>
           {#each Object.entries(FORMAT_LABELS) as [value, label] (value)}<option {value}>{label}</option
             >{/each}
-        </select>
-        <select class="chip" aria-label="Field of study" bind:value={field} onchange={() => find()}>
+        </Select>
+        <Select look="chip" aria-label="Field of study" bind:value={field} onchange={() => find()}>
           <option value="">Any field</option>
           {#each Object.entries(FIELD_LABELS) as [value, label] (value)}<option {value}>{label}</option
             >{/each}
-        </select>
+        </Select>
       </div>
       <ul id={listId} role="listbox" aria-label="Styles">
         {#each found as style, i (style.id)}
           <li id="{listId}-{i}" role="option" aria-selected={i === at}>
-            <button
-              type="button"
-              tabindex="-1"
+            <Button
+              look="bare"
+              tabindex={-1}
               data-style={style.id}
               onmouseenter={() => (at = i)}
               onclick={() => choose(style)}
               ><span>{style.label}</span><small
                 >{style.own ? 'your own, ' : ''}{FORMAT_LABELS[style.format as CitationFormat] ??
                   style.format}</small
-              ></button
+              ></Button
             >
-            {#if style.own}<button
-                type="button"
+            {#if style.own}<Button
+                look="bare"
                 class="sign"
                 aria-label="Take {style.label} out of the catalogue"
-                onclick={() => takeOut(style)}><TrashBinOutline size="sm" /></button
+                onclick={() => takeOut(style)}><TrashBinOutline size="sm" /></Button
               >{/if}
-            <button
-              type="button"
-              class="sign"
-              class:kept={style.favourite}
+            <Button
+              look="bare"
+              class={['sign', style.favourite && 'kept']}
               aria-pressed={style.favourite}
               aria-label="Keep {style.label} at hand"
               onclick={() => star(style)}
-              >{#if style.favourite}<StarSolid size="sm" />{:else}<StarOutline size="sm" />{/if}</button
+              >{#if style.favourite}<StarSolid size="sm" />{:else}<StarOutline size="sm" />{/if}</Button
             >
           </li>
         {:else}<li class="small-label p-2">No style answers to this.</li>{/each}
@@ -201,17 +198,9 @@
         </div>
       {/if}
       <div class="bring">
-        <button type="button" class="btn small" onclick={() => file?.click()}
-          >Bring a style of your own (.csl)</button
+        <FileButton small label="Style file" accept=".csl,.xml" onfiles={([given]) => bring(given)}
+          >Bring a style of your own (.csl)</FileButton
         >
-        <input
-          bind:this={file}
-          type="file"
-          class="sr-only"
-          accept=".csl,.xml"
-          aria-label="Style file"
-          onchange={(e) => bring(e.currentTarget.files?.[0])}
-        />
       </div>
     </div>
   {/if}
@@ -221,7 +210,7 @@
   .picker {
     position: relative;
   }
-  .chip {
+  .picker > :global(.chosen) {
     max-width: 320px;
     overflow: hidden;
     text-overflow: ellipsis;
@@ -262,7 +251,7 @@
     align-items: center;
     border-radius: 5px;
   }
-  li button:first-child {
+  li :global(button:first-child) {
     display: flex;
     flex: 1;
     justify-content: space-between;
@@ -279,13 +268,13 @@
     flex: none;
     color: var(--ink-3);
   }
-  .sign {
+  li :global(.sign) {
     flex: none;
     padding: 5px;
     color: var(--ink-3);
     cursor: pointer;
   }
-  .kept {
+  li :global(.kept) {
     color: var(--thread);
   }
   .preview {

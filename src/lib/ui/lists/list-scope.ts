@@ -1,4 +1,4 @@
-import type { Scope } from '$lib/server/services/references';
+import type { Scope } from '$lib/server/lists';
 
 /** What a list holds, as the address of the Reference list says it. */
 export interface ListScope {
@@ -9,9 +9,13 @@ export interface ListScope {
   scope: Scope;
 }
 
-/** Reads what a list holds from an address; without a word there it is the selection, the project or the library. */
-export function listScope(search: URLSearchParams, projectId?: string): ListScope {
-  const ids = search.get('ids')?.split(',').filter(Boolean) ?? [];
+/**
+ * Reads what a list holds from an address; without a word there it is the selection, the project or the library. Sources
+ * named one by one stand behind the `#`, which no server gets: thousands of them would be too long for a request.
+ */
+export function listScope(search: URLSearchParams, projectId?: string, hash = ''): ListScope {
+  const given = new URLSearchParams(hash.replace(/^#/, '')).get('ids') ?? search.get('ids');
+  const ids = given?.split(',').filter(Boolean) ?? [];
   const name = search.get('scope') ?? (ids.length ? 'selection' : projectId ? 'project' : 'library');
   const value = name.slice(name.indexOf(':') + 1);
   const scope = (): Scope => {

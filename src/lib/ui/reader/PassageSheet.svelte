@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Checkbox, Input, Select, Textarea } from '../kit';
   import { onMount } from 'svelte';
   import {
     KIND_LABELS,
@@ -11,7 +12,7 @@
     type PassageKind,
     type Tint,
   } from '$lib/core/passages';
-  import type { PassageWords } from '$lib/server/services/passages';
+  import type { PassageWords } from '$lib/server/passages';
   import TintSwatch from './TintSwatch.svelte';
 
   interface Props {
@@ -19,11 +20,15 @@
     said: PassageWords;
     /** Whether this is a passage already kept. */
     kept: boolean;
-    onkeep: (said: PassageWords) => void;
+    /** These words are a passage already; what that one says. */
+    already?: string | undefined;
+    onkeep: (said: PassageWords) => Promise<void>;
+    /** Told of what is typed, before it is kept. */
+    ontype?: (said: PassageWords) => void;
     onleave: () => void;
     onbin?: () => void;
   }
-  let { exact, said, kept, onkeep, onleave, onbin }: Props = $props();
+  let { exact, said, kept, already, onkeep, ontype, onleave, onbin }: Props = $props();
 
   // The sheet edits a draft of its own; nothing is kept before it is said so.
   // svelte-ignore state_referenced_locally
@@ -46,15 +51,23 @@
   // Scrolling is the reader's business: the sheet may not have its place yet.
   onMount(() => first?.focus({ preventScroll: true }));
 
-  function keep() {
-    onkeep({
-      kind,
-      tint,
-      gist: gist.trim(),
-      ownWords: ownWords.trim(),
-      locator: value.trim() ? { label, value: value.trim() } : null,
-      visibility: isPrivate ? 'private' : 'library',
-    });
+  const words = (): PassageWords => ({
+    kind,
+    tint,
+    gist: gist.trim(),
+    ownWords: ownWords.trim(),
+    locator: value.trim() ? { label, value: value.trim() } : null,
+    visibility: isPrivate ? 'private' : 'library',
+  });
+  $effect(() => ontype?.(words()));
+
+  // Pressed twice is meant once.
+  let busy = $state(false);
+  async function keep() {
+    if (busy) return;
+    busy = true;
+    await onkeep(words());
+    busy = false;
   }
 
   function onkeydown(event: KeyboardEvent) {
@@ -67,8 +80,8 @@
       !(target instanceof HTMLTextAreaElement) &&
       !(target instanceof HTMLButtonElement)
     )
-      keep();
-    else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) keep();
+      void keep();
+    else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void keep();
     else if (
       /^[1-5]$/.test(event.key) &&
       !(
@@ -86,20 +99,22 @@
 
 <div class="sheet" role="dialog" tabindex="-1" aria-label={kept ? 'Passage' : 'New passage'} {onkeydown}>
   <div class="kinds" role="group" aria-label="Kind">
-    {#each PASSAGE_KINDS as k (k)}<button aria-pressed={kind === k} onclick={() => (kind = k)}
-        >{KIND_LABELS[k]}</button
+    {#each PASSAGE_KINDS as k (k)}<Button look="bare" aria-pressed={kind === k} onclick={() => (kind = k)}
+        >{KIND_LABELS[k]}</Button
       >{/each}
   </div>
   <div class="tints" role="group" aria-label="Tint">
-    {#each TINTS as t, i (t)}<button aria-pressed={tint === t} title="Alt+{i + 1}" onclick={() => (tint = t)}
-        ><TintSwatch tint={t} /> {t.charAt(0).toUpperCase() + t.slice(1)}</button
+    {#each TINTS as t, i (t)}<Button
+        look="bare"
+        aria-pressed={tint === t}
+        title="Alt+{i + 1}"
+        onclick={() => (tint = t)}><TintSwatch tint={t} /> {t.charAt(0).toUpperCase() + t.slice(1)}</Button
       >{/each}
   </div>
   <div class="line">
     <label class="grow"
-      ><span class="small-label">Gist</span><input
-        class="field"
-        bind:this={first}
+      ><span class="small-label">Gist</span><Input
+        bind:element={first}
         bind:value={gist}
         placeholder="Its point, in one line"
       /></label
@@ -107,18 +122,18 @@
     <label class="locator">
       <span class="small-label">Place in the work</span>
       <span class="flex gap-1">
-        <select class="field" aria-label="Kind of locator" bind:value={label}>
+        <Select class="label-kind" aria-label="Kind of locator" bind:value={label}>
           {#each LOCATOR_LABELS as l (l)}<option value={l}
               >{l.replace('-locator', '').replace('-', ' ')}</option
             >{/each}
-        </select>
-        <input class="field" aria-label="Locator" bind:value />
+        </Select>
+        <Input aria-label="Locator" bind:value />
       </span>
     </label>
   </div>
   <label
-    ><span class="small-label">In my own words</span><textarea class="field" rows="2" bind:value={ownWords}
-    ></textarea></label
+    ><span class="small-label">In my own words</span><Textarea rows="2" bind:value={ownWords}
+    ></Textarea></label
   >
   {#if ownWords.trim()}
     <div class="meter" class:close={taken.tooClose}>
@@ -128,12 +143,13 @@
       {taken.tooClose ? `${taken.run} words in a row are the author’s` : 'In your own words'}
     </div>
   {/if}
+  {#if already}<p class="pencil-blue already">You have kept these words already: {already}</p>{/if}
   <div class="line acts">
-    <button class="btn main" onclick={keep}>{kept ? 'Save' : 'Keep passage'}</button>
-    <button class="btn" onclick={onleave}>{kept ? 'Close' : 'Leave it'}</button>
-    {#if onbin}<button class="btn quiet" onclick={onbin}>Put in the bin</button>{/if}
+    <Button look="main" disabled={busy} onclick={keep}>{kept ? 'Save' : 'Keep passage'}</Button>
+    <Button onclick={onleave}>{kept ? 'Close' : 'Leave it'}</Button>
+    {#if onbin}<Button look="quiet" onclick={onbin}>Put in the bin</Button>{/if}
     <label class="private" title="Never shown to others the library is shared with"
-      ><input type="checkbox" bind:checked={isPrivate} /> Only for me</label
+      ><Checkbox bind:checked={isPrivate} /> Only for me</label
     >
     <span class="small-label">Enter · Esc</span>
   </div>
@@ -157,17 +173,17 @@
     border-radius: 6px;
     overflow: hidden;
   }
-  .kinds button {
+  .kinds :global(button) {
     padding: 4px 10px;
     color: var(--ink-2);
     font-size: 13px;
     font-weight: 600;
     cursor: pointer;
   }
-  .kinds button + button {
+  .kinds :global(button + button) {
     border-left: 1px solid var(--rule);
   }
-  .kinds button[aria-pressed='true'] {
+  .kinds :global(button[aria-pressed='true']) {
     background: var(--thread);
     color: var(--on-thread);
   }
@@ -176,7 +192,7 @@
     flex-wrap: wrap;
     gap: 5px;
   }
-  .tints button {
+  .tints :global(button) {
     display: inline-flex;
     align-items: center;
     gap: 6px;
@@ -187,7 +203,7 @@
     font-weight: 550;
     cursor: pointer;
   }
-  .tints button[aria-pressed='true'] {
+  .tints :global(button[aria-pressed='true']) {
     border-color: var(--thread);
     box-shadow: 0 0 0 1px var(--thread);
   }
@@ -201,8 +217,11 @@
   .locator {
     width: 186px;
   }
-  .locator select {
-    width: 104px;
+  .locator :global(.label-kind) {
+    flex: none;
+    width: 108px;
+  }
+  .locator :global(select) {
     padding-right: 22px;
     font-size: 12.5px;
   }
@@ -231,6 +250,10 @@
   }
   .acts {
     align-items: center;
+  }
+  .already {
+    font-size: 12.5px;
+    font-weight: 600;
   }
   .private {
     display: flex;

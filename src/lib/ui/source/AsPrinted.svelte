@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '../kit';
   import { fieldLabel } from '$lib/core/source';
   import type { Preview } from './source-editing.svelte';
   import { copyText } from '../frame/client';
@@ -31,32 +32,31 @@
   <h3>In the text</h3>
   <p class="serif citation">{preview?.citation.text ?? ''}</p>
   <div class="flex gap-2">
-    <button
-      class="btn small"
+    <Button
+      small
       disabled={!preview}
       onclick={() =>
         attempt(async () => {
           await copyText(preview?.reference.text ?? '', preview?.reference.html);
           done('Reference copied.');
-        })}>Copy reference</button
+        })}>Copy reference</Button
     >
-    <button
-      class="btn small"
+    <Button
+      small
       disabled={!preview}
       onclick={() =>
         attempt(async () => {
           await copyText(preview?.citation.text ?? '');
           done('Citation copied.');
-        })}>Copy citation</button
+        })}>Copy citation</Button
     >
   </div>
   <h3>Proof</h3>
   {#if preview}
     <Findings findings={preview.findings} />
     {#each fixable as finding (finding.check)}
-      <button
-        class="btn small mt-2 mr-1"
-        onclick={() => onfix(finding.fix!.edit, `fixed: ${finding.message}`)}>{finding.fix!.label}</button
+      <Button small class="mt-2 mr-1" onclick={() => onfix(finding.fix!.edit, `fixed: ${finding.message}`)}
+        >{finding.fix!.label}</Button
       >
     {/each}
   {/if}

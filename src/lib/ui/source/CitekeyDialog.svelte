@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
+  import { Button, Checkbox, Dialog, Select } from '../kit';
   import {
     CITEKEY_BETWEEN,
     CITEKEY_PART_LABELS,
@@ -62,38 +62,41 @@
   }
 </script>
 
-<Modal bind:open title="Citekeys" size="sm" class="text-ink">
+<Dialog bind:open title="Citekeys" size="sm">
   {#if pattern}
     <div class="grid gap-4">
       <div>
         <p class="small-label">Made of</p>
         <ol class="parts">
           {#each pattern.parts as part, i (part)}
-            <li class="chip on">
-              {#if i > 0}<button aria-label="{CITEKEY_PART_LABELS[part]}: earlier" onclick={() => move(i, -1)}
-                  >‹</button
+            <li class="part">
+              {#if i > 0}<Button
+                  look="bare"
+                  aria-label="{CITEKEY_PART_LABELS[part]}: earlier"
+                  onclick={() => move(i, -1)}>‹</Button
                 >{/if}
               {CITEKEY_PART_LABELS[part]}
-              {#if pattern.parts.length > 1}<button
+              {#if pattern.parts.length > 1}<Button
+                  look="bare"
                   aria-label="Leave out {CITEKEY_PART_LABELS[part]}"
-                  onclick={() => (pattern!.parts = pattern!.parts.filter((p) => p !== part))}>×</button
+                  onclick={() => (pattern!.parts = pattern!.parts.filter((p) => p !== part))}>×</Button
                 >{/if}
             </li>
           {/each}
         </ol>
         <div class="parts">
           {#each left as part (part)}
-            <button class="chip" onclick={() => (pattern!.parts = [...pattern!.parts, part])}
-              >+ {CITEKEY_PART_LABELS[part]}</button
+            <Button look="chip" onclick={() => (pattern!.parts = [...pattern!.parts, part])}
+              >+ {CITEKEY_PART_LABELS[part]}</Button
             >
           {/each}
         </div>
       </div>
       <label class="flex items-center gap-2"
         ><span class="small-label">Between the parts</span>
-        <select class="field" bind:value={pattern.between}>
+        <Select bind:value={pattern.between}>
           {#each CITEKEY_BETWEEN as sign (sign)}<option value={sign}>{NAMES[sign]}</option>{/each}
-        </select></label
+        </Select></label
       >
       <table aria-label="Keys as they would be" aria-live="polite">
         <thead><tr><th>now</th><th>made so</th></tr></thead>
@@ -102,16 +105,15 @@
         </tbody>
       </table>
       <label class="flex items-center gap-2"
-        ><input type="checkbox" bind:checked={renew} /> Give the {ids.length.toLocaleString('en')} listed here new
-        keys now</label
+        ><Checkbox bind:checked={renew} /> Give the {ids.length.toLocaleString('en')} listed here new keys now</label
       >
       <p class="small-label">
         A key once given stays as it is through edits and merges. Letters are added where a key is taken.
       </p>
-      <div><button class="btn main" onclick={keep}>Make keys so</button></div>
+      <div><Button look="main" onclick={keep}>Make keys so</Button></div>
     </div>
   {/if}
-</Modal>
+</Dialog>
 
 <style>
   .parts {
@@ -119,6 +121,14 @@
     flex-wrap: wrap;
     gap: 6px;
     margin-top: 6px;
+  }
+  .part {
+    padding: 2px 12px;
+    border: 1px solid var(--thread);
+    border-radius: 14px;
+    background: var(--thread-soft);
+    font-size: 12px;
+    font-weight: 550;
   }
   .parts li {
     display: inline-flex;

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { Button, Input } from '../kit';
+  import { fromAction } from 'svelte/attachments';
   import { dndzone } from 'svelte-dnd-action';
   import { ArrowDownOutline, ArrowUpOutline, CloseOutline } from 'flowbite-svelte-icons';
   import { fieldLabel, nameText, parseNames, type CslName, type NameVariable } from '$lib/core/source';
@@ -94,38 +96,35 @@
       {#each rows as row, i (row.id)}
         <li>
           {#if row.name.literal !== undefined}
-            <input
-              class="field"
+            <Input
               aria-label="Name {i + 1}"
               placeholder="Whole name"
               bind:value={row.name.literal}
               onchange={commit}
             />
           {:else}
-            {#if row.name['non-dropping-particle'] || wide.includes(row.id)}<input
-                class="field particle"
+            {#if row.name['non-dropping-particle'] || wide.includes(row.id)}<Input
+                class="particle"
                 aria-label="Particle {i + 1}"
                 placeholder="van der"
                 title="Particle"
                 bind:value={row.name['non-dropping-particle']}
                 onchange={commit}
               />{/if}
-            <input
-              class="field"
+            <Input
               aria-label="Family name {i + 1}"
               placeholder="Family name"
               bind:value={row.name.family}
               onchange={commit}
             />
-            <input
-              class="field"
+            <Input
               aria-label="Given names {i + 1}"
               placeholder="Given names"
               bind:value={row.name.given}
               onchange={commit}
             />
-            {#if row.name.suffix || wide.includes(row.id)}<input
-                class="field suffix"
+            {#if row.name.suffix || wide.includes(row.id)}<Input
+                class="suffix"
                 aria-label="Suffix {i + 1}"
                 placeholder="Jr."
                 title="Suffix"
@@ -135,55 +134,48 @@
           {/if}
           <span class="acts">
             {#if row.name.literal === undefined && !wide.includes(row.id)}
-              <button
-                type="button"
-                class="icon"
+              <Button
+                look="icon"
                 title="Particle and suffix: van der, Jr."
                 aria-label="Particle and suffix of {nameText(row.name)}"
-                onclick={() => (wide = [...wide, row.id])}>…</button
+                onclick={() => (wide = [...wide, row.id])}>…</Button
               >
             {/if}
-            <button
-              type="button"
-              class="btn quiet small"
+            <Button
+              small
+              look="quiet"
               title={row.name.literal !== undefined
                 ? 'This is a person with family and given name'
                 : 'This is an institution or a single name'}
               onclick={() => turn(row)}
-              >{row.name.literal !== undefined ? 'As a person' : 'As one name'}</button
+              >{row.name.literal !== undefined ? 'As a person' : 'As one name'}</Button
             >
-            <button
-              type="button"
-              class="icon"
-              aria-label="Move up"
-              disabled={i === 0}
-              onclick={() => move(i, -1)}><ArrowUpOutline size="xs" /></button
+            <Button look="icon" aria-label="Move up" disabled={i === 0} onclick={() => move(i, -1)}
+              ><ArrowUpOutline size="xs" /></Button
             >
-            <button
-              type="button"
-              class="icon"
+            <Button
+              look="icon"
               aria-label="Move down"
               disabled={i === rows.length - 1}
-              onclick={() => move(i, 1)}><ArrowDownOutline size="xs" /></button
+              onclick={() => move(i, 1)}><ArrowDownOutline size="xs" /></Button
             >
-            <button
-              type="button"
-              class="icon"
+            <Button
+              look="icon"
               aria-label="Remove {nameText(row.name)}"
               onclick={() => {
                 rows = rows.filter((r) => r !== row);
                 commit();
-              }}><CloseOutline size="xs" /></button
+              }}><CloseOutline size="xs" /></Button
             >
           </span>
         </li>
       {/each}
     </ol>
   {/if}
-  <input
+  <Input
     {id}
-    use:typeahead={'people'}
-    class="field add"
+    {@attach fromAction(typeahead, () => 'people')}
+    class="add"
     placeholder="Add: Family, Given; or several, separated by ;"
     bind:value={adding}
     onchange={add}
@@ -209,17 +201,17 @@
     gap: 4px;
     background: var(--page);
   }
-  li .field {
+  li > :global(input) {
     flex: 1 1 76px;
     min-width: 0;
   }
-  li .particle {
+  li > :global(.particle) {
     flex: 0 1 70px;
   }
-  li .suffix {
+  li > :global(.suffix) {
     flex: 0 1 48px;
   }
-  .field::placeholder {
+  .creators :global(input::placeholder) {
     color: color-mix(in srgb, var(--ink-3) 70%, transparent);
   }
   .acts {
@@ -229,22 +221,7 @@
     margin-left: auto;
     color: var(--ink-3);
   }
-  .icon {
-    display: inline-grid;
-    min-width: 24px;
-    min-height: 26px;
-    place-items: center;
-    border-radius: 4px;
-    cursor: pointer;
-  }
-  .icon:hover:not(:disabled) {
-    color: var(--ink);
-    background: var(--thread-soft);
-  }
-  .icon:disabled {
-    opacity: 0.3;
-  }
-  .add {
+  .creators > :global(.add) {
     border-style: dashed;
   }
 </style>

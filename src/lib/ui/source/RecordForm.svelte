@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { Button, Input, Select, Textarea } from '../kit';
+  import { fromAction } from 'svelte/attachments';
   import type { Finding } from '$lib/core/proof';
   import {
     alternativesOf,
@@ -14,6 +16,7 @@
     otherFields,
     shownFields,
     TYPE_LABELS,
+    dateProblem,
     typedDate,
     valueText,
     type CslDate,
@@ -72,8 +75,12 @@
       ? dateText(record[field] as CslDate)
       : ((record[field] as string | undefined) ?? '');
 
+  /** Dates that were typed and cannot be taken, by field: they stay in the field until they are mended. */
+  let wrong = $state<Partial<Record<Variable, string>>>({});
+
   function commit(field: Variable, text: string) {
-    if (text.trim() === shownValue(field)) return;
+    wrong[field] = isDateVariable(field) ? dateProblem(text) : undefined;
+    if (wrong[field] || text.trim() === shownValue(field)) return;
     onedit({ [field]: valueOf(field, text) });
   }
 
@@ -83,6 +90,7 @@
   ) {
     if (event.key === 'Escape') {
       event.currentTarget.value = shownValue(field);
+      wrong[field] = undefined;
       ontype?.({});
       event.currentTarget.blur();
     } else if (event.key === 'Enter' && !(event.currentTarget instanceof HTMLTextAreaElement))
@@ -99,11 +107,7 @@
         <Sign sign={signOf(finding)} /><span>{finding.message}</span>
         {#if finding.fix}
           {@const fix = finding.fix}
-          <button
-            type="button"
-            class="btn small"
-            onclick={() => onedit(fix.edit, `fixed: ${finding.message}`)}>{fix.label}</button
-          >
+          <Button small onclick={() => onedit(fix.edit, `fixed: ${finding.message}`)}>{fix.label}</Button>
         {/if}
       </div>
     {/each}
@@ -113,14 +117,14 @@
           : ''}
       </div>{/if}
     {#each others as other (JSON.stringify(other.value) + other.kind)}
-      <button
-        type="button"
+      <Button
+        look="bare"
         class="other"
         title="Take this value"
         onclick={() => onedit({ [field]: other.value }, `took the value of the ${ORIGIN_LABELS[other.kind]}`)}
       >
         {ORIGIN_LABELS[other.kind]}: <q>{valueText(field, other.value).slice(0, 120)}</q>
-      </button>
+      </Button>
     {/each}
   </div>
 {/snippet}
@@ -129,14 +133,9 @@
   <div class="row" class:lit={lit === 'type'}>
     <label for="f-type">Kind of source</label>
     <div>
-      <select
-        id="f-type"
-        class="field"
-        value={record.type}
-        onchange={(e) => onedit({ type: e.currentTarget.value })}
-      >
+      <Select id="f-type" value={record.type} onchange={(e) => onedit({ type: e.currentTarget.value })}>
         {#each CSL_TYPES as type (type)}<option value={type}>{TYPE_LABELS[type]}</option>{/each}
-      </select>
+      </Select>
     </div>
     {@render beside('type')}
   </div>
@@ -160,25 +159,33 @@
               onchange={(names) => onedit({ [field]: names })}
             />
           {:else if LONG.has(field)}
-            <textarea
+            <Textarea
               id="f-{field}"
-              class="field serif"
+              class="font-serif"
               rows={field === 'abstract' && record.abstract ? 4 : 2}
               value={shownValue(field)}
               onchange={(e) => commit(field, e.currentTarget.value)}
-              onkeydown={(e) => revert(e, field)}></textarea>
+              onkeydown={(e) => revert(e, field)}
+            ></Textarea>
           {:else}
-            <input
+            <Input
               id="f-{field}"
-              class="field"
-              class:serif={field === 'title' || field === 'container-title'}
+              class={[field === 'title' || (field === 'container-title' && 'font-serif')]}
               value={shownValue(field)}
               placeholder={isDateVariable(field) ? '2021-11-03, 2021, 1540/1610, 14 March 2023' : ''}
-              oninput={(e) => ontype?.({ [field]: valueOf(field, e.currentTarget.value) })}
+              aria-invalid={wrong[field] ? 'true' : undefined}
+              aria-describedby={wrong[field] ? `f-${field}-wrong` : undefined}
+              oninput={(e) => {
+                if (!isDateVariable(field) || !dateProblem(e.currentTarget.value))
+                  ontype?.({ [field]: valueOf(field, e.currentTarget.value) });
+              }}
               onchange={(e) => commit(field, e.currentTarget.value)}
               onkeydown={(e) => revert(e, field)}
-              use:typeahead={field}
+              {@attach fromAction(typeahead, () => field)}
             />
+            {#if wrong[field]}<p id="f-{field}-wrong" class="pencil-red" role="alert">
+                {wrong[field]} Not saved.
+              </p>{/if}
           {/if}
         </div>
         {@render beside(field)}
@@ -195,9 +202,8 @@
     <div class="row">
       <label for="f-add">Another field</label>
       <div>
-        <select
+        <Select
           id="f-add"
-          class="field"
           value=""
           onchange={(e) => {
             const field = e.currentTarget.value as Variable;
@@ -210,7 +216,7 @@
           {#each otherFields(record, printed).filter((f) => !added.includes(f)) as field (field)}<option
               value={field}>{fieldLabel(field)}</option
             >{/each}
-        </select>
+        </Select>
       </div>
       <div></div>
     </div>
@@ -262,7 +268,7 @@
     flex: 1;
     min-width: 70px;
   }
-  .other {
+  .beside :global(.other) {
     display: block;
     min-height: 24px;
     color: var(--blue-pencil);
@@ -270,7 +276,7 @@
     cursor: pointer;
     overflow-wrap: anywhere;
   }
-  .other:hover {
+  .beside :global(.other:hover) {
     text-decoration: underline;
   }
   q {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ShownReference } from '$lib/server/services/printing';
+  import type { ShownReference } from '$lib/server/lists';
 
   interface Props {
     reference?: ShownReference | undefined;

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import type { Project } from '$lib/server/repositories/projects';
-  import type { ShownReference } from '$lib/server/services/printing';
+  import { Button, Input, Select } from '../kit';
+  import type { Project } from '$lib/server/projects';
+  import type { ShownReference } from '$lib/server/lists';
   import { openCiting } from '../lists/citing.svelte';
   import { call, copyText } from '../frame/client';
   import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
@@ -65,14 +66,14 @@
 </script>
 
 <footer class="bar">
-  <strong>{ids.length} selected</strong>
+  <strong class="whitespace-nowrap">{ids.length.toLocaleString('en')} selected</strong>
   {#if filing}
-    <select class="chip" aria-label="Project to file in" onchange={(e) => void file(e.currentTarget.value)}>
+    <Select look="chip" aria-label="Project to file in" onchange={(e) => void file(e.currentTarget.value)}>
       <option value="">File in which project?</option>
       {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
-    </select>
+    </Select>
   {:else}
-    <button class="btn" onclick={() => (filing = true)} disabled={projects.length === 0}>File in…</button>
+    <Button onclick={() => (filing = true)} disabled={projects.length === 0}>File in…</Button>
   {/if}
   <form
     class="flex"
@@ -81,41 +82,27 @@
       if (tagging.trim()) void edit({ tag: tagging.trim() }, `Tagged ${tagging.trim()}.`);
     }}
   >
-    <input
-      class="field"
-      style="width: 110px"
-      placeholder="Tag"
-      aria-label="Tag the selected"
-      bind:value={tagging}
-    />
+    <Input style="width: 110px" placeholder="Tag" aria-label="Tag the selected" bind:value={tagging} />
   </form>
-  <button class="btn" onclick={() => edit({ fix: true }, 'Findings fixed.')}>Fix findings</button>
-  <button
-    class="btn"
-    disabled={ids.length > 50}
-    onclick={() => openCiting(ids.map((id) => ({ id, name: '' })))}>Cite</button
+  <Button onclick={() => edit({ fix: true }, 'Findings fixed.')}>Fix findings</Button>
+  <Button disabled={ids.length > 50} onclick={() => openCiting(ids.map((id) => ({ id, name: '' })))}
+    >Cite</Button
   >
-  <button class="btn" onclick={copy}>Copy reference{ids.length > 1 ? 's' : ''}</button>
-  <a class="btn" href="/references?ids={ids.join(',')}">Print as a list</a>
-  <button class="btn" onclick={bin}>Put in the bin</button>
-  <button class="btn quiet" onclick={onclear}>Select none</button>
-  <span class="flex-1"></span>
-  <span class="small-label hint">j k move · x select · Enter open</span>
+  <Button onclick={copy}>Copy reference{ids.length > 1 ? 's' : ''}</Button>
+  <Button href="/references?scope=selection#ids={ids.join(',')}">Print as a list</Button>
+  <Button onclick={bin}>Put in the bin</Button>
+  <Button look="quiet" onclick={onclear}>Select none</Button>
 </footer>
 
 <style>
   .bar {
     display: flex;
-    flex-wrap: wrap;
+    flex: none;
     align-items: center;
     gap: 8px;
     padding: 7px 26px;
+    overflow-x: auto;
     border-top: 1px solid var(--edge);
     background: var(--page);
-  }
-  @media (max-width: 760px) {
-    .hint {
-      display: none;
-    }
   }
 </style>

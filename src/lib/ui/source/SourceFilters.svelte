@@ -1,7 +1,8 @@
 <script lang="ts">
+  import { Button, Select } from '../kit';
   import { TYPE_LABELS, type CslType } from '$lib/core/source';
-  import type { Counts } from '$lib/server/services/overview';
-  import type { facetsOf } from '$lib/server/services/sources';
+  import type { Counts } from '$lib/server/overview';
+  import type { facetsOf } from '$lib/server/sources';
   import FilterSelect from '../frame/FilterSelect.svelte';
   import FindField from '../frame/FindField.svelte';
   import { narrow, narrowedBy } from '../frame/narrowing';
@@ -41,16 +42,16 @@
     any="Any tag"
     options={facets.tags.map(({ tag, n }) => ({ value: tag, text: `${tag} · ${n}` }))}
   />
-  <button
-    class="chip"
+  <Button
+    look="chip"
     aria-pressed={narrowedBy('state') === 'findings'}
-    onclick={() => toggleState('findings')}>With findings · {counts.findings}</button
+    onclick={() => toggleState('findings')}>With findings · {counts.findings}</Button
   >
-  <button class="chip" aria-pressed={narrowedBy('state') === 'intake'} onclick={() => toggleState('intake')}
-    >Not checked · {counts.intake}</button
+  <Button look="chip" aria-pressed={narrowedBy('state') === 'intake'} onclick={() => toggleState('intake')}
+    >Not checked · {counts.intake}</Button
   >
-  <select
-    class="chip"
+  <Select
+    look="chip"
     aria-label="Order"
     value={sort}
     onchange={(e) => narrow({ sort: e.currentTarget.value === 'author' ? undefined : e.currentTarget.value })}
@@ -60,8 +61,8 @@
     <option value="newest">Newest first</option>
     <option value="oldest">Oldest first</option>
     <option value="added">Last added</option>
-  </select>
-  {#if filtered}<a class="btn quiet small" href="/sources">Show all</a>{/if}
+  </Select>
+  {#if filtered}<Button small look="quiet" href="/sources">Show all</Button>{/if}
   <span class="flex-1"></span>
   <YearBars
     years={facets.years}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Input } from '../kit';
   /** Tags as chips; existing ones are offered while typing. */
   let { tags, offered, onchange }: { tags: string[]; offered: string[]; onchange: (tags: string[]) => void } =
     $props();
@@ -17,17 +18,16 @@
 
 <div class="flex flex-wrap items-center gap-1.5">
   {#each tags as tag (tag)}
-    <span class="chip"
+    <span class="tag"
       >{tag}
-      <button
-        type="button"
+      <Button
+        look="bare"
         aria-label="Remove tag {tag}"
-        onclick={() => onchange(tags.filter((t) => t !== tag))}>×</button
+        onclick={() => onchange(tags.filter((t) => t !== tag))}>×</Button
       ></span
     >
   {/each}
-  <input
-    class="field"
+  <Input
     style="width: 130px; min-height: 28px; border-style: dashed"
     list={listId}
     placeholder="Add a tag"
@@ -46,3 +46,17 @@
       ></option>{/each}</datalist
   >
 </div>
+
+<style>
+  .tag {
+    display: inline-flex;
+    align-items: center;
+    gap: 5px;
+    min-height: 28px;
+    padding: 2px 12px;
+    border: 1px solid var(--edge);
+    border-radius: 14px;
+    font-size: 12px;
+    font-weight: 550;
+  }
+</style>

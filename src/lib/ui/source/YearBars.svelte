@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '../kit';
   /** How many sources there are by year, in up to twenty steps; choosing a step narrows to it. */
   let {
     years,
@@ -45,15 +46,16 @@
   <div class="years" role="group" aria-label="Years">
     <div class="bars">
       {#each bars as bar (bar.from)}
-        <button
-          class:on={on(bar)}
+        <Button
+          look="bare"
+          class={[on(bar) && 'on']}
           aria-pressed={Boolean(from) && on(bar)}
           title="{span(bar)}: {bar.n} (shift: as far as here)"
           aria-label="{span(bar)}: {bar.n} sources"
           onclick={(e) => choose(bar, e)}
         >
           <span style="height: {Math.max(3, (bar.n / most) * 30)}px"></span>
-        </button>
+        </Button>
       {/each}
     </div>
     <div class="ends">
@@ -72,22 +74,22 @@
     display: flex;
     gap: 1px;
   }
-  button {
+  .bars :global(button) {
     display: flex;
     flex: 1;
     align-items: flex-end;
     height: 32px;
     cursor: pointer;
   }
-  button span {
+  .bars :global(span) {
     width: 100%;
     border-radius: 1px 1px 0 0;
     background: color-mix(in srgb, var(--ink-3) 45%, transparent);
   }
-  button.on span {
+  .bars :global(.on span) {
     background: var(--thread);
   }
-  button:hover span {
+  .bars :global(button:hover span) {
     filter: brightness(1.25);
   }
   .ends {

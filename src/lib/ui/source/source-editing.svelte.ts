@@ -1,9 +1,8 @@
-import { invalidate } from '$app/navigation';
 import type { Finding } from '$lib/core/proof';
-import type { ShownReference } from '$lib/server/services/printing';
-import { call, debounce } from '../frame/client';
-import { DATA } from '../frame/live.svelte';
-import { attempt, done } from '../frame/toasts.svelte';
+import type { ShownReference } from '$lib/server/lists';
+import { ApiError, call, debounce } from '../frame/client';
+import { renewed, untilReached } from '../frame/live.svelte';
+import { attempt, done, trouble } from '../frame/toasts.svelte';
 
 /** A record as it prints, and what the proof says of it. */
 export interface Preview {
@@ -34,11 +33,21 @@ export function editing(source: () => { id: string; revision: number }) {
 
   async function save(body: Record<string, unknown>) {
     const { id, revision } = source();
-    const saved = await attempt(() =>
-      call<{ revisionId?: string }>('PATCH', `/api/sources/${id}`, { base: revision, ...body }),
-    );
+    const send = () =>
+      call<{ revisionId?: string }>('PATCH', `/api/sources/${id}`, { base: revision, ...body });
+    let saved: { revisionId?: string } | undefined;
+    try {
+      saved = await send();
+    } catch (error) {
+      if (!(error instanceof ApiError) || error.status !== 0) trouble(error);
+      else {
+        // It is sent when the server is back; what is typed meanwhile comes after it.
+        await untilReached();
+        saved = await attempt(send);
+      }
+    }
     if (saved?.revisionId) done('Saved.', [saved.revisionId]);
-    await invalidate(DATA);
+    await renewed();
     await print(id, {});
   }
   // One save after another, so that each is made on the revision the last one left.

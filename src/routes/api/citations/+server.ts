@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { LOCATOR_LABELS } from '$lib/core/passages';
 import { shortLabel } from '$lib/core/source';
-import { Refusal } from '$lib/server/refusal';
-import { getSources } from '$lib/server/repositories/sources';
-import { printCitation } from '$lib/server/services/printing';
-import { answer } from '../../answer';
+import { Refusal } from '$lib/server/access/refusal';
+import { getSources } from '$lib/server/sources';
+import { printCitation } from '$lib/server/lists';
+import { asks } from '../../answer';
 import { lookOf } from '../../look';
 
 const short = z.string().max(500);
@@ -18,7 +18,7 @@ const cited = z.object({
 });
 
 /** An in-text citation of one or several works, as it prints in the style of the project, and what the works are called. */
-export const POST = answer(
+export const POST = asks(
   z.object({ works: z.array(cited).min(1).max(50), named: z.boolean().default(false) }),
   async ({ works, named }, ctx, { locals }) => {
     const sources = await getSources(

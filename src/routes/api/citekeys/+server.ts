@@ -1,10 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { CITEKEY_BETWEEN, CITEKEY_PARTS, makeCitekey } from '$lib/core/source';
-import { citekeyPattern, setCitekeyPattern } from '$lib/server/repositories/citekeys';
-import { getSources } from '$lib/server/repositories/sources';
-import { renewCitekeys } from '$lib/server/services/sources';
-import { answer, ids } from '../../answer';
+import { CITEKEY_BETWEEN, CITEKEY_PARTS } from '$lib/core/source';
+import { changeCitekeys, citekeyPattern, citekeysBy } from '$lib/server/sources';
+import { asks, changes, ids } from '../../answer';
 import type { RequestHandler } from './$types';
 
 const pattern = z.object({
@@ -16,16 +14,11 @@ const pattern = z.object({
 export const GET: RequestHandler = async ({ locals }) => json(await citekeyPattern(locals.ctx));
 
 /** Shows the keys some sources would get by a pattern. */
-export const POST = answer(z.object({ pattern, ids }), async ({ pattern, ids }, ctx) =>
-  (await getSources(ctx, ids.slice(0, 10))).map((s) => ({
-    id: s.id,
-    now: s.citekey,
-    made: makeCitekey(s.record, () => false, pattern),
-  })),
+export const POST = asks(z.object({ pattern, ids }), ({ pattern, ids }, ctx) =>
+  citekeysBy(ctx, pattern, ids),
 );
 
 /** Makes citekeys in another way from now on; gives the named sources new keys too. */
-export const PATCH = answer(z.object({ pattern, renew: ids.optional() }), async ({ pattern, renew }, ctx) => {
-  await setCitekeyPattern(ctx, pattern);
-  return { revisions: renew ? await renewCitekeys(ctx, renew) : [] };
-});
+export const PATCH = changes(z.object({ pattern, renew: ids.optional() }), ({ pattern, renew }, ctx) =>
+  changeCitekeys(ctx, pattern, renew),
+);

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { toCsl } from '$lib/core/source';
-import { comparePair, keepApart, merge, mergedRecord, notApart } from '$lib/server/services/duplicates';
-import { printPreview } from '$lib/server/services/printing';
-import { answer, picks } from '../../answer';
+import { comparePair, keepApart, merge, mergedRecord, notApart } from '$lib/server/duplicates';
+import { printPreview } from '$lib/server/lists';
+import { changes, picks } from '../../answer';
 import { lookOf } from '../../look';
 
 const pair = z.object({ a: z.string(), b: z.string() });
@@ -15,7 +15,7 @@ const body = z.discriminatedUnion('act', [
 ]);
 
 /** What a person does with a suspected pair. */
-export const POST = answer(body, async (given, ctx, { locals }): Promise<unknown> => {
+export const POST = changes(body, async (given, ctx, { locals }): Promise<unknown> => {
   const { a, b } = given;
   if (given.act === 'compare') return comparePair(ctx, a, b);
   if (given.act === 'apart') return keepApart(ctx, a, b);

@@ -1,5 +1,5 @@
 import { whenEnding } from '$lib/server/ending';
-import { listen } from '$lib/server/events';
+import { listen } from '$lib/server/access/events';
 import type { RequestHandler } from './$types';
 
 /** What happens in the library, as server-sent events, for as long as the page is open. */

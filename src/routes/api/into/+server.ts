@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
-import { listPresets } from '$lib/server/repositories/presets';
-import { listProjects } from '$lib/server/repositories/projects';
-import { listSections } from '$lib/server/repositories/sections';
-import { allTags } from '$lib/server/services/sources';
+import { listPresets } from '$lib/server/presets';
+import { listProjects } from '$lib/server/projects';
+import { listSections } from '$lib/server/projects';
+import { allTags } from '$lib/server/sources';
 import type { RequestHandler } from './$types';
 
 /** What a capture can go into and go with. */

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { knownPeople, knownValues, KNOWN_FIELDS } from '$lib/server/services/known';
+import { knownPeople, knownValues, KNOWN_FIELDS } from '$lib/server/sources';
 import type { RequestHandler } from './$types';
 
 /** What the library holds already in a field, or its people, for typing ahead. */

@@ -1,5 +1,5 @@
-import { keepLeads, newLeads } from '$lib/server/services/leads';
-import { answer } from '../../answer';
+import { keepLeads, newLeads } from '$lib/server/leads';
+import { changes } from '../../answer';
 
 /** Keeps pasted references as leads. */
-export const POST = answer(newLeads, async (given, ctx) => ({ leads: await keepLeads(ctx, given) }));
+export const POST = changes(newLeads, async (given, ctx) => ({ leads: await keepLeads(ctx, given) }));

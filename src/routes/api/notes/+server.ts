@@ -1,5 +1,5 @@
-import { keepNote, noteWords } from '$lib/server/services/notes';
-import { answer } from '../../answer';
+import { keepNote, noteWords } from '$lib/server/notes';
+import { changes } from '../../answer';
 
 /** Keeps a thought. */
-export const POST = answer(noteWords, (said, ctx) => keepNote(ctx, said));
+export const POST = changes(noteWords, (said, ctx) => keepNote(ctx, said));

@@ -1,5 +1,5 @@
-import { keepPassage, newPassage } from '$lib/server/services/passages';
-import { answer } from '../../answer';
+import { keepPassage, newPassage } from '$lib/server/passages';
+import { changes } from '../../answer';
 
 /** Keeps a passage of a copy. */
-export const POST = answer(newPassage, (given, ctx) => keepPassage(ctx, given));
+export const POST = changes(newPassage, (given, ctx) => keepPassage(ctx, given));

@@ -1,10 +1,5 @@
-import { insertPreset, presetWords } from '$lib/server/repositories/presets';
-import { tell } from '$lib/server/events';
-import { answer } from '../../answer';
+import { addPreset, presetWords } from '$lib/server/presets';
+import { changes } from '../../answer';
 
 /** Makes a capture preset. */
-export const POST = answer(presetWords, async (said, ctx) => {
-  const id = await insertPreset(ctx, said);
-  tell(ctx.libraryId, { kind: 'changed' });
-  return { id };
-});
+export const POST = changes(presetWords, (said, ctx) => addPreset(ctx, said));

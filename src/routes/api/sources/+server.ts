@@ -1,9 +1,9 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { CSL_TYPES } from '$lib/core/source';
-import { into, startByHand } from '$lib/server/services/capture';
-import { listSources } from '$lib/server/services/sources';
-import { answer } from '../../answer';
+import { into, startByHand } from '$lib/server/capture';
+import { listSources } from '$lib/server/sources';
+import { changes, orRefuse } from '../../answer';
 import { lookOf } from '../../look';
 import { filterOf } from '../../filter';
 import type { RequestHandler } from './$types';
@@ -15,7 +15,11 @@ const MOST_OFFSET = 10_000_000;
 export const GET: RequestHandler = async ({ url, locals }) => {
   const offset = Math.min(Math.max(0, Math.trunc(Number(url.searchParams.get('offset'))) || 0), MOST_OFFSET);
   const { filter, sort } = filterOf(url, locals);
-  return json(await listSources(locals.ctx, filter, await lookOf(locals), { offset, limit: 100, sort }));
+  const after = url.searchParams.get('after');
+  const from = after ? { after } : { offset };
+  return orRefuse(listSources(locals.ctx, filter, await lookOf(locals), { from, limit: 100, sort })).then(
+    json,
+  );
 };
 
 const byHand = z.object({
@@ -29,7 +33,7 @@ const byHand = z.object({
 });
 
 /** Starts a source by hand. */
-export const POST = answer(byHand, async ({ into: where, ...given }, ctx, { locals }) => ({
+export const POST = changes(byHand, async ({ into: where, ...given }, ctx, { locals }) => ({
   id: (
     await startByHand(ctx, given, { ...(locals.projectId ? { projectId: locals.projectId } : {}), ...where })
   ).id,

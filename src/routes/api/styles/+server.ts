@@ -1,10 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { findStyles, styleOf } from '$lib/server/catalogue';
-import { favouriteStyles, setFavourite, takeOutOwnStyle } from '$lib/server/repositories/styles';
-import { bringStyle } from '$lib/server/services/styles';
-import { tell } from '$lib/server/events';
-import { answer, answerFile } from '../../answer';
+import { findStyles } from '$lib/server/catalogue';
+import { bringStyle, changeStyle, favouriteStyles } from '$lib/server/lists';
+import { changes, takesFile } from '../../answer';
 import type { RequestHandler } from './$types';
 
 /** Styles by name, by how they cite, by field of study. */
@@ -15,24 +13,17 @@ export const GET: RequestHandler = async ({ url, locals }) => {
 };
 
 /** Takes in a person's own style: the body is the .csl file, its name is in the address. */
-export const POST = answerFile(async (bytes, ctx, { url }) => {
+export const POST = takesFile(async (bytes, ctx, { url }) => {
   const name = (url.searchParams.get('name') || 'the file').slice(0, 200);
   const { id, title, of } = await bringStyle(ctx, bytes, name);
   return { id, title, of };
 });
 
-const change = z.object({
+const style = z.object({
   style: z.string().max(200),
   favourite: z.boolean().optional(),
   takeOut: z.literal(true).optional(),
 });
 
 /** Keeps a style at hand or no longer; takes an own style out of the catalogue. */
-export const PATCH = answer(change, async ({ style, favourite, takeOut }, ctx) => {
-  if (takeOut) await takeOutOwnStyle(ctx, style);
-  if (favourite !== undefined) {
-    styleOf(style);
-    await setFavourite(ctx, style, favourite);
-  }
-  tell(ctx.libraryId, { kind: 'changed' });
-});
+export const PATCH = changes(style, (given, ctx) => changeStyle(ctx, given));

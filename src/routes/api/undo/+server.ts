@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { undo } from '$lib/server/services/sources';
-import { answer, ids } from '../../answer';
+import { undo } from '$lib/server/sources';
+import { changes, ids } from '../../answer';
 
 /** Takes back revisions just made. */
-export const POST = answer(z.object({ revisions: ids }), ({ revisions }, ctx) => undo(ctx, revisions));
+export const POST = changes(z.object({ revisions: ids }), ({ revisions }, ctx) => undo(ctx, revisions));

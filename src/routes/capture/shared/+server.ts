@@ -2,9 +2,9 @@ import { redirect } from '@sveltejs/kit';
 import { withoutControls } from '$lib/core/text';
 import { bodyOf } from '$lib/server/http/bodies';
 import { MOST_BYTES } from '$lib/server/limits';
-import { Refusal } from '$lib/server/refusal';
-import { keepShared } from '$lib/server/repositories/shared';
-import { receiveFile } from '$lib/server/services/files';
+import { Refusal } from '$lib/server/access/refusal';
+import { keepShared } from '$lib/server/capture';
+import { receiveFile } from '$lib/server/copies';
 import type { RequestHandler } from './$types';
 
 /** Most characters of a shared text that are taken. */
@@ -28,12 +28,12 @@ export const POST: RequestHandler = async ({ request, locals }) => {
       return typeof value === 'string' ? withoutControls(value).slice(0, MOST_TEXT) : '';
     };
     const given = { url: text('url'), title: text('title'), text: text('text') };
-    if (given.url || given.title || given.text) to.set('shared', await keepShared(locals.ctx, given));
+    if (given.url || given.title || given.text) to.set('shared', await keepShared(locals.changing, given));
     for (const file of form.getAll('files')) {
       if (typeof file === 'string' || file.size === 0) continue;
       const where = locals.projectId ? { projectId: locals.projectId } : {};
       const bytes = new Uint8Array(await file.arrayBuffer());
-      to.set('job', (await receiveFile(locals.ctx, bytes, file.name, where)).id);
+      to.set('job', (await receiveFile(locals.changing, bytes, file.name, where)).id);
     }
   } catch (e) {
     if (!(e instanceof Refusal)) throw e;

@@ -1,12 +1,12 @@
 import type { PageServerLoad } from './$types';
 import { shortLabel } from '$lib/core/source';
-import { copiesOf, getCopy } from '$lib/server/repositories/copies';
-import { passagesWhere } from '$lib/server/repositories/passages';
-import { getSource } from '$lib/server/repositories/sources';
+import { copiesOf, getCopy } from '$lib/server/copies';
+import { passagesWhere } from '$lib/server/passages';
+import { getSource } from '$lib/server/sources';
 import { orRefuse } from '../../answer';
 
 export const load: PageServerLoad = async ({ params, locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:sources', 'retexa:passages');
   const { ctx } = locals;
   const { text: _text, ...copy } = await orRefuse(getCopy(ctx, params.id));
   const [source, copies, passages] = await Promise.all([

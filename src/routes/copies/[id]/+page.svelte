@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Button, PageHead, Select } from '$lib/ui/kit';
   import { onMount, tick, untrack } from 'svelte';
-  import { goto, invalidate } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import {
     describe,
@@ -12,12 +13,13 @@
     type Locator,
     type Selectors,
   } from '$lib/core/passages';
-  import type { Passage } from '$lib/server/repositories/passages';
-  import type { PassageWords, Renewal } from '$lib/server/services/passages';
+  import type { Passage } from '$lib/server/passages';
+  import type { PassageWords, Renewal } from '$lib/server/passages';
   import PageFrame from '$lib/ui/reader/PageFrame.svelte';
   import PassageSheet from '$lib/ui/reader/PassageSheet.svelte';
   import { call, COPY_KINDS, dateLabel } from '$lib/ui/frame/client';
-  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { drafts } from '$lib/ui/frame/drafts';
+  import { renewed } from '$lib/ui/frame/live.svelte';
   import { drawMarks, placeOf, readText } from '$lib/ui/reader/marking';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
@@ -26,9 +28,31 @@
   let doc: Document | undefined = $state.raw();
   let places = $state.raw(new Map<string, Anchoring>());
   let chosen = $state<string | undefined>();
-  let fresh = $state<
-    { selectors: Selectors; start: number; end: number; place: Locator | undefined } | undefined
-  >();
+  type Fresh = { selectors: Selectors; start: number; end: number; place: Locator | undefined };
+  let fresh = $state<Fresh | undefined>();
+  /** Passages begun here and not kept: what was typed of them waits until they are kept or thrown away. */
+  type Begun = Fresh & { said: PassageWords };
+  let begun = $state.raw<Begun[]>([]);
+  const beginnings = $derived(`passages ${data.copy.id}`);
+  $effect(() => {
+    begun = drafts.find<Begun[]>(beginnings) ?? [];
+  });
+  const same = (a: Fresh, b: Fresh) => a.start === b.start && a.end === b.end;
+  function setBegun(next: Begun[]) {
+    begun = next;
+    if (next.length) drafts.keep(beginnings, next);
+    else drafts.drop(beginnings);
+  }
+  /** What is being typed of a new passage, put down so that nothing that comes between takes it away. */
+  function typed(said: PassageWords) {
+    if (!fresh) return;
+    const of = $state.snapshot(fresh) as Fresh;
+    const others = untrack(() => begun).filter((b) => !same(b, of));
+    setBegun(said.gist || said.ownWords ? [...others, { ...of, said }] : others);
+  }
+  const throwAway = (of: Fresh) => setBegun(begun.filter((b) => !same(b, of)));
+  const wordsOfFresh = () => begun.find((b) => fresh && same(b, fresh))?.said ?? firstWords();
+  const waiting = $derived(begun.filter((b) => !fresh || !same(b, fresh)));
   /** Words that were searched for, shown where they stand until something else is chosen. */
   let sought = $state.raw<{ start: number; end: number } | undefined>();
   let editingId = $state<string | undefined>();
@@ -177,9 +201,25 @@
     );
     if (!made) return;
     lastTint = said.tint;
+    if (fresh) throwAway(fresh);
     fresh = undefined;
-    await invalidate(DATA);
+    await renewed();
     chosen = made.id;
+  }
+
+  /** The passage that has the very words selected, if there is one. */
+  const alreadyKept = $derived.by(() => {
+    const exact = fresh?.selectors.quote.exact;
+    const { start = -1 } = fresh?.selectors.position ?? {};
+    const one = data.passages.find(
+      (p) => exact !== undefined && p.exact === exact && p.selectors?.position.start === start,
+    );
+    return one && `${KIND_LABELS[one.kind].toLowerCase()}${one.gist ? `, “${one.gist}”` : ''}.`;
+  });
+
+  function draftOf(passage: Passage, said: PassageWords) {
+    if (JSON.stringify(said) === JSON.stringify(wordsOf(passage))) drafts.drop(`passage ${passage.id}`);
+    else drafts.keep(`passage ${passage.id}`, said);
   }
 
   async function save(said: PassageWords) {
@@ -188,9 +228,10 @@
       call<{ revisionId?: string }>('PATCH', `/api/passages/${id}`, { base: revision, said }),
     );
     if (!made) return;
+    drafts.drop(`passage ${id}`);
     editingId = undefined;
     done('Saved.', [made.revisionId]);
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function bin(id: string) {
@@ -200,7 +241,7 @@
     if (!made) return;
     leave();
     done('The passage is in the bin.', [made.revisionId]);
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function renew() {
@@ -232,7 +273,7 @@
 <svelte:head><title>{data.source.label}, copy · Retexa</title></svelte:head>
 <svelte:window onkeydown={(e) => e.key === 'Escape' && leave()} />
 
-<header class="head">
+<PageHead>
   <a class="small-label" href="/sources">‹ Sources</a>
   <h1 class="serif">{data.source.label}</h1>
   <span class="sub what" title={data.source.title}
@@ -240,8 +281,8 @@
   >
   <span class="flex-1"></span>
   {#if data.copies.length > 1}
-    <select
-      class="chip"
+    <Select
+      look="chip"
       aria-label="Copy"
       value={data.copy.id}
       onchange={(e) => goto(`/copies/${e.currentTarget.value}`)}
@@ -251,17 +292,17 @@
             ? `, no. ${data.copies.length - i}`
             : ''}</option
         >{/each}
-    </select>
+    </Select>
   {/if}
-  {#if data.copy.kind !== 'page'}<a class="chip" href="/copies/{data.copy.id}/file" target="_blank"
-      >Open the file</a
+  {#if data.copy.kind !== 'page'}<Button look="chip" href="/copies/{data.copy.id}/file" target="_blank"
+      >Open the file</Button
     >{/if}
   {#if data.copy.address}
-    <a class="chip" href={data.copy.address} target="_blank" rel="noreferrer">On the web</a>
-    <button class="chip" onclick={renew} disabled={renewing}>{renewing ? 'Looking…' : 'Look again'}</button>
+    <Button look="chip" href={data.copy.address} target="_blank" rel="noreferrer">On the web</Button>
+    <Button look="chip" onclick={renew} disabled={renewing}>{renewing ? 'Looking…' : 'Look again'}</Button>
   {/if}
-  <a class="chip on" href="/sources/{data.source.id}">Record</a>
-</header>
+  <Button look="chip" class="border-thread bg-thread-soft" href="/sources/{data.source.id}">Record</Button>
+</PageHead>
 
 {#if data.copy.note}<p class="of-copy small-label">{data.copy.note}</p>{/if}
 {#if lost.length}
@@ -272,12 +313,12 @@
     {#each lost as passage (passage.id)}
       <p>
         <q class="serif">{passage.exact}</q>
-        <button
-          class="btn small"
+        <Button
+          small
           onclick={() => {
             editingId = passage.id;
             goTo(passage.id);
-          }}>Edit</button
+          }}>Edit</Button
         >
       </p>
     {/each}
@@ -297,8 +338,10 @@
         <div class="place" style="top: {sheetTop}px">
           <PassageSheet
             exact={fresh.selectors.quote.exact}
-            said={firstWords()}
+            said={wordsOfFresh()}
             kept={false}
+            already={alreadyKept}
+            ontype={typed}
             onkeep={keep}
             onleave={leave}
           />
@@ -309,8 +352,9 @@
         <div class="place" style="top: {sheetTop}px">
           <PassageSheet
             exact={editing.exact}
-            said={wordsOf(editing)}
+            said={drafts.find<PassageWords>(`passage ${editing.id}`) ?? wordsOf(editing)}
             kept
+            ontype={(said) => draftOf(editing!, said)}
             onkeep={save}
             onleave={leave}
             onbin={() => bin(editing!.id)}
@@ -326,6 +370,16 @@
         its line.
       </p>
     {/if}
+    {#each waiting as begin (begin.start)}
+      <div class="begun">
+        <span class="small-label">Begun and not kept</span>
+        <q class="serif">{begin.selectors.quote.exact.slice(0, 90)}</q>
+        <span class="flex gap-2">
+          <Button small onclick={() => ([fresh, editingId] = [begin, undefined])}>Go on with it</Button>
+          <Button small look="quiet" onclick={() => throwAway(begin)}>Throw away</Button>
+        </span>
+      </div>
+    {/each}
     {#each placed as passage (passage.id)}
       <article
         bind:this={cards[passage.id]}
@@ -335,11 +389,12 @@
         style="top: {tops[passage.id] ?? 0}px; --tint: var(--tint-{passage.tint})"
         data-card={passage.id}
       >
-        <button
+        <Button
+          look="bare"
           class="whole"
           onclick={() => goTo(passage.id)}
           aria-label="Show in the text: {passage.gist || passage.exact.slice(0, 60)}"
-        ></button>
+        ></Button>
         <p class="small-label top">
           <span>{[KIND_LABELS[passage.kind], locatorText(passage.locator)].filter(Boolean).join(' · ')}</span
           ><span>{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span>
@@ -353,12 +408,13 @@
           >
             Moved with the text
           </p>{/if}
-        {#if chosen === passage.id}<button
-            class="btn small edit"
+        {#if chosen === passage.id}<Button
+            small
+            class="edit"
             onclick={() => {
               fresh = undefined;
               editingId = passage.id;
-            }}>Edit</button
+            }}>Edit</Button
           >{/if}
       </article>
     {/each}
@@ -420,13 +476,13 @@
     border-left-color: var(--tint);
     box-shadow: 0 2px 10px rgb(0 0 0 / 10%);
   }
-  .whole {
+  .card :global(.whole) {
     position: absolute;
     inset: 0;
     border-radius: 7px;
     cursor: pointer;
   }
-  .edit {
+  .card :global(.edit) {
     position: relative;
     margin-top: 6px;
   }
@@ -450,6 +506,18 @@
     border-style: dashed;
     border-left: 4px dashed var(--edge);
     color: var(--ink-3);
+  }
+  .begun {
+    position: relative;
+    z-index: 1;
+    display: grid;
+    gap: 5px;
+    margin: 8px 14px 0;
+    padding: 8px 12px;
+    border: 1px dashed var(--edge);
+    border-radius: 8px;
+    background: var(--page);
+    font-size: 13px;
   }
   .hint {
     padding: 28px 26px;

@@ -1,20 +1,20 @@
 import { redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 import { shortLabel } from '$lib/core/source';
-import { passagesWhere } from '$lib/server/repositories/passages';
-import { projectsOf } from '$lib/server/repositories/projects';
-import { getSource } from '$lib/server/repositories/sources';
-import { doublesOf } from '$lib/server/services/capture';
-import { listLeads } from '$lib/server/services/leads';
-import { listNotes } from '$lib/server/services/notes';
-import { printedFields } from '$lib/server/services/printing';
-import { sectionsOf } from '$lib/server/repositories/sections';
-import { allTags, besideSource } from '$lib/server/services/sources';
+import { passagesWhere } from '$lib/server/passages';
+import { projectsOf } from '$lib/server/projects';
+import { getSource } from '$lib/server/sources';
+import { doublesOf } from '$lib/server/capture';
+import { listLeads } from '$lib/server/leads';
+import { listNotes } from '$lib/server/notes';
+import { printedFields } from '$lib/server/lists';
+import { sectionsOf } from '$lib/server/projects';
+import { allTags, besideSource } from '$lib/server/sources';
 import { lookOf } from '../../look';
 import { orRefuse } from '../../answer';
 
 export const load: PageServerLoad = async ({ params, locals, depends }) => {
-  depends('retexa:data');
+  depends('retexa:sources', 'retexa:passages', 'retexa:notes', 'retexa:leads', 'retexa:projects');
   const { ctx } = locals;
   const source = await orRefuse(getSource(ctx, params.id));
   if (source.mergedInto) redirect(307, `/sources/${source.mergedInto}`);

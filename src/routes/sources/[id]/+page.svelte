@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Button, Checkbox, Input, PageHead } from '$lib/ui/kit';
   import { onMount, untrack } from 'svelte';
-  import { goto, invalidate } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { fieldName } from '$lib/core/source';
   import AsPrinted from '$lib/ui/source/AsPrinted.svelte';
   import Doubles from '$lib/ui/duplicates/Doubles.svelte';
@@ -11,7 +12,7 @@
   import { call, COPY_KINDS, dateLabel, isTyping } from '$lib/ui/frame/client';
   import NoteCard from '$lib/ui/capture/NoteCard.svelte';
   import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
-  import { DATA } from '$lib/ui/frame/live.svelte';
+  import { renewed } from '$lib/ui/frame/live.svelte';
   import { editing, toField } from '$lib/ui/source/source-editing.svelte';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
@@ -50,7 +51,7 @@
 
   async function file(projectId: string, filed: boolean) {
     await attempt(() => call('POST', '/api/sources/file', { ids: [data.source.id], projectId, filed }));
-    await invalidate(DATA);
+    await renewed();
   }
 
   async function restore(number: number) {
@@ -58,7 +59,7 @@
       await call('POST', `/api/sources/${data.source.id}/restore`, { number });
       done(`Revision ${number} is back.`);
     });
-    await invalidate(DATA);
+    await renewed();
   }
 
   function onkey(event: KeyboardEvent) {
@@ -69,26 +70,26 @@
 <svelte:head><title>{data.label} · Retexa</title></svelte:head>
 <svelte:window onkeydown={onkey} />
 
-<header class="head">
+<PageHead>
   <a class="small-label" href="/sources">‹ Sources</a>
   <TypeGlyph type={data.source.record.type} class="text-ink-3" />
   <h1 class="serif">{data.label}</h1>
   <span class="flex-1"></span>
   {#if data.source.binned}
     <span class="pencil-red">In the bin</span>
-    <button class="btn" onclick={() => bin(false)}>Bring it back</button>
+    <Button onclick={() => bin(false)}>Bring it back</Button>
   {:else}
     {#if data.source.checked}
       <span class="small-label">Checked {dateLabel(data.source.checked)}</span>
-      <button class="btn quiet" onclick={() => check(false)}>Send back to Intake</button>
+      <Button look="quiet" onclick={() => check(false)}>Send back to Intake</Button>
     {:else}
-      <button class="btn main" onclick={() => check(true)}>Looks right</button>
+      <Button look="main" onclick={() => check(true)}>Looks right</Button>
     {/if}
-    <button class="btn" onclick={() => openCiting([{ id: data.source.id, name: data.label }])}>Cite</button>
-    {#each data.copies.slice(0, 1) as copy (copy.id)}<a class="btn" href="/copies/{copy.id}">Read</a>{/each}
-    <button class="btn" onclick={() => bin(true)}>Put in the bin</button>
+    <Button onclick={() => openCiting([{ id: data.source.id, name: data.label }])}>Cite</Button>
+    {#each data.copies.slice(0, 1) as copy (copy.id)}<Button href="/copies/{copy.id}">Read</Button>{/each}
+    <Button onclick={() => bin(true)}>Put in the bin</Button>
   {/if}
-</header>
+</PageHead>
 
 <Doubles id={data.source.id} doubles={data.doubles} />
 
@@ -148,7 +149,7 @@
         label="A note on this source"
         onkept={() => (noting = false)}
       />
-    {:else}<button class="btn small" onclick={() => (noting = true)}>Write a note</button>{/if}
+    {:else}<Button small onclick={() => (noting = true)}>Write a note</Button>{/if}
 
     <h3>Leads met here</h3>
     {#each data.leads.filter((l) => !l.ticked).slice(0, 5) as lead (lead.id)}
@@ -161,8 +162,7 @@
     <h3>Filed in</h3>
     {#each data.projects as project (project.id)}
       <label class="filed"
-        ><input
-          type="checkbox"
+        ><Checkbox
           checked={data.filed.includes(project.id)}
           onchange={(e) => file(project.id, e.currentTarget.checked)}
         />
@@ -175,16 +175,11 @@
       </p>{/if}
 
     <h3><label for="citekey">Citekey</label></h3>
-    <input
-      id="citekey"
-      class="field"
-      value={data.source.citekey}
-      onchange={(e) => edit.key(e.currentTarget.value)}
-    />
+    <Input id="citekey" value={data.source.citekey} onchange={(e) => edit.key(e.currentTarget.value)} />
 
     <h3>
-      <button class="history" onclick={() => (history = !history)} aria-expanded={history}
-        >History · {data.history.length}</button
+      <Button look="bare" class="history" onclick={() => (history = !history)} aria-expanded={history}
+        >History · {data.history.length}</Button
       >
     </h3>
     {#if history}
@@ -202,8 +197,7 @@
                 timeStyle: 'short',
               })}</span
             >
-            {#if i > 0}<button class="btn quiet small" onclick={() => restore(revision.number)}
-                >Bring back</button
+            {#if i > 0}<Button small look="quiet" onclick={() => restore(revision.number)}>Bring back</Button
               >{/if}
           </li>
         {/each}
@@ -257,7 +251,7 @@
     align-items: center;
     padding: 2px 0;
   }
-  .history {
+  aside :global(.history) {
     cursor: pointer;
     text-decoration: underline;
     text-underline-offset: 3px;

@@ -1,6 +1,7 @@
 import {
   AND_OTHERS,
   CSL_TYPES,
+  dateProblem,
   parseDate,
   parseEdtf,
   typedDate,
@@ -37,9 +38,12 @@ const verbatimOf = (tex: string) =>
     .replace(/\{?\\textasciitilde\s*(?:\{\})?\}?|\\~\{\}|\\string~|\{\\~\}/g, '~')
     .replace(/\\([_%#&~{}])/g, '$1');
 
-/** A date field of biblatex: EDTF, which is not TeX, or else a date in words. */
-const dateOf = (tex: string): CslDate | undefined =>
-  parseEdtf(tex.replace(/[{}]/g, '')) ?? parseDate(texToText(tex)) ?? typedDate(texToText(tex));
+/** A date field of biblatex: EDTF, which is not TeX, or else a date in words. One that is no date stays as it stands. */
+function dateOf(tex: string): CslDate | undefined {
+  const text = texToText(tex);
+  const read = parseEdtf(tex.replace(/[{}]/g, ''));
+  return read ?? (dateProblem(text) ? { literal: text.trim() } : (parseDate(text) ?? typedDate(text)));
+}
 
 /** Year, month and day of BibTeX, or biblatex's date. A month may hold a day and, at a range, two months. */
 function issuedOf(fields: Map<string, string>): CslDate | undefined {

@@ -8,6 +8,8 @@ import * as leavingFiles from './0006-leaving-files';
 import * as jobsInBrief from './0007-jobs-in-brief';
 import * as plans from './0008-plans';
 import * as shared from './0009-shared';
+import * as likeness from './0010-likeness';
+import * as tallies from './0011-tallies';
 
 interface Migration {
   name: string;
@@ -24,6 +26,8 @@ export const MIGRATIONS: Migration[] = [
   { name: '0007-jobs-in-brief', up: jobsInBrief.up },
   { name: '0008-plans', up: plans.up },
   { name: '0009-shared', up: shared.up },
+  { name: '0010-likeness', up: likeness.up },
+  { name: '0011-tallies', up: tallies.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

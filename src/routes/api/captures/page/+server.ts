@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { captureHandedPage, into } from '$lib/server/services/capture';
-import { answer } from '../../../answer';
+import { captureHandedPage, into } from '$lib/server/capture';
+import { changes } from '../../../answer';
 
 const handed = into.extend({
   html: z.string().min(1).max(20_000_000),
@@ -10,14 +10,17 @@ const handed = into.extend({
 });
 
 /** Captures a page handed over as the person sees it. */
-export const POST = answer(handed, async ({ html, address, title, selection, ...where }, ctx, { locals }) => {
-  const page = { html, address, title, ...(selection?.trim() ? { selection } : {}) };
-  return {
-    jobs: [
-      await captureHandedPage(ctx, page, {
-        ...(locals.projectId ? { projectId: locals.projectId } : {}),
-        ...where,
-      }),
-    ],
-  };
-});
+export const POST = changes(
+  handed,
+  async ({ html, address, title, selection, ...where }, ctx, { locals }) => {
+    const page = { html, address, title, ...(selection?.trim() ? { selection } : {}) };
+    return {
+      jobs: [
+        await captureHandedPage(ctx, page, {
+          ...(locals.projectId ? { projectId: locals.projectId } : {}),
+          ...where,
+        }),
+      ],
+    };
+  },
+);

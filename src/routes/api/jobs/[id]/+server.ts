@@ -1,16 +1,13 @@
 import { z } from 'zod';
-import { tell } from '$lib/server/events';
-import { Refusal } from '$lib/server/refusal';
-import { letGo } from '$lib/server/repositories/holds';
-import { getJob, updateJob } from '$lib/server/repositories/jobs';
-import { answerHere, answerList, cancelCapture, retryCapture } from '$lib/server/services/capture';
-import { ANSWERS, answerImport, cancelImport, takeImportBack } from '$lib/server/services/imports';
+import { dismissJob, getJob } from '$lib/server/jobs';
+import { answerHere, answerList, cancelCapture, retryCapture, undoAddition } from '$lib/server/capture';
+import { ANSWERS, answerImport, cancelImport, takeImportBack } from '$lib/server/imports';
 import { json } from '@sveltejs/kit';
-import { answer, idOf, orRefuse } from '../../../answer';
+import { changes, idOf, orRefuse } from '../../../answer';
 import type { RequestHandler } from './$types';
 
 const act = z.discriminatedUnion('act', [
-  z.object({ act: z.enum(['retry', 'cancel', 'dismiss', 'take-back', 'keep-both']) }),
+  z.object({ act: z.enum(['retry', 'cancel', 'dismiss', 'take-back', 'take-away', 'keep-both']) }),
   z.object({ act: z.literal('add-copy'), sourceId: z.string().max(60) }),
   z.object({ act: z.literal('decide'), answers: z.record(z.string().regex(/^\d+$/), z.enum(ANSWERS)) }),
   z.object({ act: z.literal('choose'), picks: z.array(z.number().int().min(0)).max(1_000) }),
@@ -21,13 +18,15 @@ export const GET: RequestHandler = async ({ params, locals }) =>
   json(await orRefuse(getJob(locals.ctx, params.id)));
 
 /** What a person does to a job: try again, stop, put away, answer its question, take back what an import added. */
-export const POST = answer(act, async (given, ctx, event) => {
+export const POST = changes(act, async (given, ctx, event) => {
   const id = idOf(event);
   switch (given.act) {
     case 'retry':
       return retryCapture(ctx, id);
     case 'keep-both':
       return answerHere(ctx, id, 'both');
+    case 'take-away':
+      return undoAddition(ctx, id);
     case 'add-copy':
       return answerHere(ctx, id, { sourceId: given.sourceId });
     case 'choose':
@@ -39,10 +38,6 @@ export const POST = answer(act, async (given, ctx, event) => {
       cancelCapture(id);
       return cancelImport(id);
   }
-  const job = await getJob(ctx, id);
-  if (given.act === 'take-back') return takeImportBack(ctx, job);
-  if (job.state === 'running' || job.state === 'waiting') throw new Refusal(409, 'This is still going on.');
-  await letGo(ctx, id);
-  await updateJob(ctx, id, { state: 'dismissed' });
-  tell(ctx.libraryId, { kind: 'changed' });
+  if (given.act === 'take-back') return takeImportBack(ctx, await getJob(ctx, id));
+  return dismissJob(ctx, id);
 });

@@ -1,8 +1,8 @@
-import { keepSpokenNote, noteWords } from '$lib/server/services/notes';
-import { answerFile, inAddress } from '../../../answer';
+import { keepSpokenNote, noteWords } from '$lib/server/notes';
+import { takesFile, inAddress } from '../../../answer';
 
 /** Keeps a spoken thought: the body is the recording, what was said of it is in the address. */
-export const POST = answerFile((bytes, ctx, { request, url }) => {
+export const POST = takesFile((bytes, ctx, { request, url }) => {
   const said = inAddress(url, 'said', noteWords);
   const seconds = Number(url.searchParams.get('seconds'));
   const mediaType = request.headers.get('content-type')!.split(';')[0]!.trim().toLowerCase();

@@ -1,15 +1,12 @@
 import { z } from 'zod';
-import { presetWords } from '$lib/server/repositories/presets';
-import { fieldsFor, presetExample } from '$lib/server/services/presets';
-import { answer } from '../../../answer';
+import { presetWords } from '$lib/server/presets';
+import { fieldsFor, presetExample } from '$lib/server/presets';
+import { asks } from '../../../answer';
 import { lookOf } from '../../../look';
 
 /** What a preset being made would do, and the fields it can ask for; it need not have a name yet. */
-export const POST = answer(
-  presetWords.extend({ name: z.string().max(120) }),
-  async (said, ctx, { locals }) => {
-    const look = await lookOf(locals);
-    const [example, fields] = await Promise.all([presetExample(ctx, said, look), fieldsFor(look, said.type)]);
-    return { ...(example ? { example } : {}), fields };
-  },
-);
+export const POST = asks(presetWords.extend({ name: z.string().max(120) }), async (said, ctx, { locals }) => {
+  const look = await lookOf(locals);
+  const [example, fields] = await Promise.all([presetExample(ctx, said, look), fieldsFor(look, said.type)]);
+  return { ...(example ? { example } : {}), fields };
+});

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { editSource } from '$lib/server/services/sources';
-import { answer, idOf } from '../../../answer';
+import { editSource } from '$lib/server/sources';
+import { changes, idOf } from '../../../answer';
 
 const edit = z.object({
   base: z.number().int(),
@@ -11,7 +11,7 @@ const edit = z.object({
 });
 
 /** Saves a change of a record, made on revision `base`. */
-export const PATCH = answer(edit, async ({ base, why, fields, tags, citekey }, ctx, event) => {
+export const PATCH = changes(edit, async ({ base, why, fields, tags, citekey }, ctx, event) => {
   const change = { fields, ...(tags ? { tags } : {}), ...(citekey !== undefined ? { citekey } : {}) };
   const { source, revisionId } = await editSource(ctx, idOf(event), base, change, why);
   return { revision: source.revision, revisionId };

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { binSources } from '$lib/server/services/sources';
-import { answer, ids } from '../../../answer';
+import { binSources } from '$lib/server/sources';
+import { changes, ids } from '../../../answer';
 
 /** Puts sources in the bin or takes them out. */
-export const POST = answer(z.object({ ids, binned: z.boolean() }), async ({ ids, binned }, ctx) => ({
+export const POST = changes(z.object({ ids, binned: z.boolean() }), async ({ ids, binned }, ctx) => ({
   revisions: await binSources(ctx, ids, binned),
 }));

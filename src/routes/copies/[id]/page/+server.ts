@@ -1,5 +1,4 @@
-import { getCopy } from '$lib/server/repositories/copies';
-import { readKept } from '$lib/server/files/store';
+import { readingOf } from '$lib/server/copies';
 import { escapeHtml } from '$lib/core/text';
 import { orRefuse } from '../../../answer';
 import type { RequestHandler } from './$types';
@@ -10,8 +9,7 @@ const POLICY =
 
 /** The sanitised page of a copy, for the sandboxed frame of the reader. */
 export const GET: RequestHandler = async ({ params, locals, url }) => {
-  const copy = await orRefuse(getCopy(locals.ctx, params.id));
-  const html = (await readKept(copy.reading_sha256)).toString('utf8');
+  const { copy, html } = await orRefuse(readingOf(locals.ctx, params.id));
   const dark = url.searchParams.get('dark') === '1' ? ' class="dark"' : '';
   return new Response(
     `<!doctype html><html${dark}><head><meta charset="utf-8"><title>${escapeHtml(copy.title)}</title><link rel="stylesheet" href="/reading.css"></head><body>${html}</body></html>`,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { renewCopy } from '$lib/server/services/passages';
-import { answer, idOf } from '../../../../answer';
+import { renewCopy } from '$lib/server/passages';
+import { changes, idOf } from '../../../../answer';
 
 /** Captures a copy's page again and looks for its passages in it. */
-export const POST = answer(z.object({}), (_body, ctx, event) => renewCopy(ctx, idOf(event)));
+export const POST = changes(z.object({}), (_body, ctx, event) => renewCopy(ctx, idOf(event)));

@@ -1,14 +1,14 @@
 import { z } from 'zod';
 import { proof } from '$lib/core/proof';
 import { toCsl } from '$lib/core/source';
-import { printCitation, printPreview } from '$lib/server/services/printing';
-import { previewEdit } from '$lib/server/services/sources';
-import { getSource } from '$lib/server/repositories/sources';
-import { answer, idOf } from '../../../../answer';
+import { printCitation, printPreview } from '$lib/server/lists';
+import { previewEdit } from '$lib/server/sources';
+import { getSource } from '$lib/server/sources';
+import { asks, idOf } from '../../../../answer';
 import { lookOf } from '../../../../look';
 
 /** How a source would print with an edit that is not saved yet, and what the proof would say. */
-export const POST = answer(
+export const POST = asks(
   z.object({ fields: z.record(z.string().max(60), z.unknown()).default({}) }),
   async ({ fields }, ctx, event) => {
     const id = idOf(event);

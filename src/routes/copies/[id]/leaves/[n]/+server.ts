@@ -1,4 +1,4 @@
-import { leafPicture } from '$lib/server/services/leaves';
+import { leafPicture } from '$lib/server/copies';
 import { fileAnswer, orRefuse } from '../../../../answer';
 import type { RequestHandler } from './$types';
 

@@ -1,0 +1,191 @@
+import { change } from '../access/change';
+import type { Knex } from 'knex';
+import { scoped, type Context } from '../access/context';
+import { inParts } from '../db/ids';
+import { filesLeave, removeCopies } from '../copies/repository';
+import { removeFile } from '../files/store';
+import { forgetLists } from '../lists/printing';
+import { Refusal } from '../access/refusal';
+import { takeOutOfIndex, type SearchKind } from '../search/repository';
+
+/** What is changed here. */
+const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads'] } as const;
+
+/** What lies in the bin, by kind, and the tables it is in. */
+const TABLES = { passages: 'passage', leads: 'lead', notes: 'note', sources: 'source' } as const;
+export const BIN_KINDS = ['passages', 'leads', 'notes', 'sources'] as const;
+export type BinKind = (typeof BIN_KINDS)[number];
+
+type Row = Record<string, string | null>;
+
+/** Rows of a table whose column holds one of the ids. */
+async function rowsOf(ctx: Context, table: string, column: string, ids: string[]): Promise<Row[]> {
+  const found: Row[] = [];
+  for (const part of inParts(ids)) found.push(...((await ctx.db(table).whereIn(column, part)) as Row[]));
+  return found;
+}
+
+async function removeWhere(ctx: Context, table: string, column: string, ids: string[]): Promise<void> {
+  for (const part of inParts(ids)) await ctx.db(table).whereIn(column, part).delete();
+}
+
+async function letGo(ctx: Context, table: string, column: string, ids: string[]): Promise<void> {
+  for (const part of inParts(ids))
+    await ctx
+      .db(table)
+      .whereIn(column, part)
+      .update({ [column]: null });
+}
+
+const idsOf = (rows: Row[]) => rows.map((r) => r.id!);
+
+/** Rows that have a history and are searched, with both. */
+async function remove(ctx: Context, kind: Exclude<SearchKind, 'copy'>, ids: string[]): Promise<void> {
+  await removeWhere(ctx, 'revision', 'subject_id', ids);
+  await takeOutOfIndex(ctx, kind, ids);
+  await removeWhere(ctx, kind, 'id', ids);
+}
+
+async function removePassages(ctx: Context, ids: string[]): Promise<void> {
+  await removeWhere(ctx, 'placement', 'passage_id', ids);
+  await remove(ctx, 'passage', ids);
+}
+
+async function removeNotes(ctx: Context, ids: string[]): Promise<void> {
+  const recordings = (await rowsOf(ctx, 'note', 'id', ids)).map((r) => r.audio_sha256);
+  await removeWhere(ctx, 'placement', 'note_id', ids);
+  await remove(ctx, 'note', ids);
+  await filesLeave(ctx, recordings);
+}
+
+/** Takes sources out of the history of notes and leads too, which could not be brought back to them. */
+async function forgetInHistory(ctx: Context, ids: string[]): Promise<void> {
+  for (const id of ids)
+    await scoped(ctx, 'revision')
+      .whereIn('subject', ['note', 'lead'])
+      .where((either) => either.where('forward', 'like', `%${id}%`).orWhere('backward', 'like', `%${id}%`))
+      .update({
+        forward: ctx.db.raw('replace(forward, ?, ?)', [`"${id}"`, 'null']),
+        backward: ctx.db.raw('replace(backward, ?, ?)', [`"${id}"`, 'null']),
+      });
+}
+
+/**
+ * Sources with their copies, passages, filings and history, and with the sources merged into them. Notes on them and
+ * leads met in them stay, on nothing, since they are one's own thoughts.
+ */
+export async function removeSources(ctx: Context, given: string[]): Promise<void> {
+  const ids = [...given];
+  for (let found = given; found.length;) {
+    found = idsOf(await rowsOf(ctx, 'source', 'merged_into', found));
+    ids.push(...found);
+  }
+  await removePassages(ctx, idsOf(await rowsOf(ctx, 'passage', 'source_id', ids)));
+  await removeCopies(ctx, idsOf(await rowsOf(ctx, 'copy', 'source_id', ids)));
+  await letGo(ctx, 'note', 'source_id', ids);
+  await letGo(ctx, 'lead', 'met_in', ids);
+  await letGo(ctx, 'lead', 'found_id', ids);
+  await forgetInHistory(ctx, ids);
+  for (const [table, column] of [
+    ['placement', 'source_id'],
+    ['filing', 'source_id'],
+    ['apart', 'a_id'],
+    ['apart', 'b_id'],
+    ['likeness', 'a_id'],
+    ['likeness', 'b_id'],
+    ['merge', 'survivor_id'],
+    ['merge', 'absorbed_id'],
+    ['alias', 'source_id'],
+    ['printed', 'source_id'],
+  ] as const)
+    await removeWhere(ctx, table, column, ids);
+  // Lists that were printed are a cache, and may have what leaves in them.
+  await forgetLists(ctx, ids);
+  await letGo(ctx, 'source', 'merged_into', ids);
+  await remove(ctx, 'source', ids);
+}
+
+/** Whether anything a person made hangs on a source. */
+export async function hasHanging(ctx: Context, id: string): Promise<boolean> {
+  for (const [table, column] of [
+    ['passage', 'source_id'],
+    ['note', 'source_id'],
+    ['lead', 'met_in'],
+    ['lead', 'found_id'],
+    ['placement', 'source_id'],
+  ] as const)
+    if (await ctx.db(table).where(column, id).first(column)) return true;
+  return false;
+}
+
+const REMOVE: Record<BinKind, (ctx: Context, ids: string[]) => Promise<void>> = {
+  passages: removePassages,
+  leads: (ctx, ids) => remove(ctx, 'lead', ids),
+  notes: removeNotes,
+  sources: removeSources,
+};
+
+async function allInBin(ctx: Context, kind: BinKind, ids: string[]): Promise<boolean> {
+  let there = 0;
+  for (const part of inParts(ids)) {
+    const query = scoped(ctx, TABLES[kind]).whereIn('id', part).whereNotNull('binned');
+    if (kind === 'sources') void query.whereNull('merged_into');
+    const [{ n }] = (await query.count({ n: '*' })) as unknown as [{ n: number }];
+    there += n;
+  }
+  return there === ids.length;
+}
+
+/**
+ * Deletes for good what lies in the bin, by kind, all of it or nothing. It cannot be undone. Refuses when something of it
+ * is not in the bin (any more). Files leave the store at the next start.
+ */
+export async function deleteAllForGood(
+  ctx: Context,
+  given: Partial<Record<BinKind, string[]>>,
+): Promise<void> {
+  await change(ctx, CHANGE, async (inner) => {
+    // Sources last: what hangs on them may be given by itself too.
+    for (const kind of BIN_KINDS) {
+      const ids = [...new Set(given[kind])];
+      if (!(await allInBin(inner, kind, ids)))
+        throw new Refusal(409, 'Not all of this is in the bin any more. Look again; nothing was deleted.');
+      await REMOVE[kind](inner, ids);
+    }
+  });
+}
+
+/** The same, of one kind. */
+export const deleteForGood = (ctx: Context, kind: BinKind, ids: string[]): Promise<void> =>
+  deleteAllForGood(ctx, { [kind]: ids });
+
+/** Where a file may be named. */
+const NAMED: [table: string, column: string][] = [
+  ['copy', 'sha256'],
+  ['copy', 'reading_sha256'],
+  ['note', 'audio_sha256'],
+  ['own_style', 'sha256'],
+];
+const MENTIONED: [table: string, column: string][] = [
+  ['job', 'input'],
+  ['job', 'result'],
+  ['hold', 'content'],
+];
+
+/**
+ * Removes the files of what was deleted for good from the store, unless something else has them. Run at start, when
+ * nothing is being kept. Gives how many files went.
+ */
+export async function sweepLeaving(db: Knex): Promise<number> {
+  let gone = 0;
+  for (const { sha256 } of (await db('leaving_file')) as { sha256: string }[]) {
+    let used = false;
+    for (const [table, column] of NAMED)
+      used ||= Boolean(await db(table).where(column, sha256).first(column));
+    for (const [table, column] of MENTIONED)
+      used ||= Boolean(await db(table).where(column, 'like', `%${sha256}%`).first(column));
+    if (!used && (await removeFile(sha256))) gone++;
+    await db('leaving_file').where({ sha256 }).delete();
+  }
+  return gone;
+}

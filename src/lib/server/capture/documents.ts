@@ -1,0 +1,136 @@
+import type { Candidate } from '../../core/capture';
+import type { Leaf } from '../../core/documents';
+import { now } from '../db/ids';
+import { keepFile } from '../files/store';
+import type { Fetched } from '../http/fetch-outside';
+import { read } from '../workers/pools';
+import type { Results } from '../../reading/apart';
+import type { NewCopy, Step } from './types';
+
+/** Most scanned leaves of one document whose text is recognised at capture; it takes a second or two a leaf. */
+const MOST_RECOGNISED = 40;
+
+/** The row of a copy from a page fetched and read, its files in the store. */
+export async function pageCopy(
+  fetched: Pick<Fetched, 'bytes' | 'mediaType' | 'address'>,
+  page: Results['page'],
+): Promise<NewCopy> {
+  return {
+    kind: 'page',
+    media_type: fetched.mediaType || 'text/html',
+    sha256: await keepFile(fetched.bytes),
+    size: fetched.bytes.length,
+    reading_sha256: await keepFile(Buffer.from(page.html, 'utf8')),
+    title: page.title,
+    address: fetched.address,
+    captured: now(),
+    text: page.text,
+    labels: null,
+    note: null,
+  };
+}
+
+interface Document {
+  copy: NewCopy;
+  candidates: Candidate[];
+  text: string;
+}
+
+async function set(
+  bytes: Buffer,
+  given: { kind: 'pdf' | 'image'; mediaType: string; address: string; title: string; note: string | null },
+  leaves: Leaf[],
+  labels: string[] | null,
+  data: { info: Record<string, string>; xmp: Record<string, string | string[]> },
+  signal: AbortSignal,
+): Promise<Document> {
+  const made = await read({ task: 'set', leaves, labels, data }, signal);
+  const copy: NewCopy = {
+    kind: given.kind,
+    media_type: given.mediaType,
+    sha256: await keepFile(bytes),
+    size: bytes.length,
+    reading_sha256: await keepFile(Buffer.from(made.html, 'utf8')),
+    title: given.title,
+    address: given.address,
+    captured: now(),
+    text: made.text,
+    labels: made.labels,
+    note: given.note,
+  };
+  return { copy, candidates: made.candidates, text: made.text };
+}
+
+const recognised = (surenesses: number[], left: number) => {
+  if (surenesses.length === 0) return null;
+  const mean = Math.round(surenesses.reduce((a, b) => a + b, 0) / surenesses.length);
+  const first = `Text recognised from the picture, sure to ${mean} of 100; compare quotations with the page.`;
+  return left > 0 ? `${first} The last ${left} scanned pages were left as pictures.` : first;
+};
+
+/** Reads a PDF and puts it into the store; scanned leaves are recognised, with progress. */
+export async function pdfDocument(
+  bytes: Buffer,
+  given: { address: string; name: string },
+  signal: AbortSignal,
+  step: Step,
+): Promise<Document> {
+  step('Reading the PDF');
+  const pdf = await read({ task: 'pdf', bytes }, signal);
+  const leaves = [...pdf.leaves];
+  const surenesses: number[] = [];
+  const todo = pdf.scanned.slice(0, MOST_RECOGNISED);
+  for (const [i, leaf] of todo.entries()) {
+    step(`Recognising text, page ${i + 1} of ${todo.length}`, i + 1, todo.length);
+    const { leaf: found, sureness } = await read({ task: 'scan', bytes, leaf }, signal);
+    const scale = leaves[leaf]!.width / found.width;
+    leaves[leaf] = {
+      width: leaves[leaf]!.width,
+      height: leaves[leaf]!.height,
+      runs: found.runs.map((r) => ({
+        text: r.text,
+        x: r.x * scale,
+        y: r.y * scale,
+        width: r.width * scale,
+        size: r.size * scale,
+      })),
+    };
+    if (found.runs.length) surenesses.push(sureness);
+  }
+  const note = recognised(surenesses, pdf.scanned.length - todo.length);
+  const title = given.name || given.address;
+  return set(
+    bytes,
+    { kind: 'pdf', mediaType: 'application/pdf', address: given.address, title, note },
+    leaves,
+    pdf.labels,
+    pdf.data,
+    signal,
+  );
+}
+
+/** Recognises the text in a picture of a page and puts it into the store. */
+export async function pictureDocument(
+  bytes: Buffer,
+  given: { address: string; name: string; mediaType: string },
+  signal: AbortSignal,
+  step: Step,
+): Promise<Document> {
+  step('Recognising text');
+  const { leaf, sureness } = await read({ task: 'scan', bytes }, signal);
+  const note = leaf.runs.length ? recognised([sureness], 0) : 'No text was recognised in the picture.';
+  return set(
+    bytes,
+    {
+      kind: 'image',
+      mediaType: given.mediaType,
+      address: given.address,
+      title: given.name || given.address,
+      note,
+    },
+    [leaf],
+    null,
+    { info: {}, xmp: {} },
+    signal,
+  );
+}

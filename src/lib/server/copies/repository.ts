@@ -1,0 +1,96 @@
+import { scoped, type Context } from '../access/context';
+import { inParts, newId } from '../db/ids';
+import { notHere } from '../access/refusal';
+import { index, takeOutOfIndex } from '../search/repository';
+
+/** A stored document of a source. `sha256` names the bytes as captured, `readingSha256` the sanitised page. */
+export interface Copy {
+  id: string;
+  source_id: string;
+  kind: 'page' | 'pdf' | 'image' | 'audio';
+  media_type: string;
+  sha256: string;
+  size: number;
+  reading_sha256: string;
+  title: string;
+  address: string;
+  captured: string;
+  text: string;
+  /** The printed label of each leaf of a document with pages, `null` where none is known; `null` for a page of the web. */
+  labels: (string | null)[] | null;
+  /** What the person should know of the copy: how its text was come by. */
+  note: string | null;
+}
+
+interface Row extends Omit<Copy, 'labels'> {
+  labels: string | null;
+}
+const opened = <R extends Pick<Row, 'labels'>>(row: R) => ({
+  ...row,
+  labels: row.labels ? (JSON.parse(row.labels) as (string | null)[]) : null,
+});
+
+/** Adds a copy. The files it names must be in the store. */
+export async function insertCopy(ctx: Context, copy: Omit<Copy, 'id'>): Promise<Copy> {
+  const row = { id: newId(), ...copy };
+  await ctx.db('copy').insert({
+    ...row,
+    labels: row.labels && JSON.stringify(row.labels),
+    library_id: ctx.libraryId,
+    owner_id: ctx.personId,
+  });
+  await index(ctx, 'copy', row.id, row.text);
+  return row;
+}
+
+/** One copy with its text; refuses when it is not in the library. */
+export async function getCopy(ctx: Context, id: string): Promise<Copy> {
+  const row = (await scoped<Row>(ctx, 'copy').where({ id }).first()) as Row | undefined;
+  if (!row) throw notHere('copy');
+  return opened(row);
+}
+
+export type CopyHead = Omit<Copy, 'text'>;
+
+/** The copies of a source without their text, newest first. */
+export async function copiesOf(ctx: Context, sourceId: string): Promise<CopyHead[]> {
+  const rows = (await scoped<Row>(ctx, 'copy')
+    .where({ source_id: sourceId })
+    .orderBy('captured', 'desc')
+    .select(
+      'id',
+      'source_id',
+      'kind',
+      'media_type',
+      'sha256',
+      'size',
+      'reading_sha256',
+      'title',
+      'address',
+      'captured',
+      'labels',
+      'note',
+    )) as unknown as Omit<Row, 'text'>[];
+  return rows.map(opened);
+}
+
+/** Notes files that nothing may name any more; the next start removes those that nothing does. */
+export async function filesLeave(ctx: Context, sha256s: (string | null | undefined)[]): Promise<void> {
+  for (const sha256 of new Set(sha256s))
+    if (sha256) await ctx.db('leaving_file').insert({ sha256 }).onConflict('sha256').ignore();
+}
+
+/** Removes copies, with what they are found by; their files leave. Passages of them must be gone, or off them. */
+export async function removeCopies(ctx: Context, ids: string[]): Promise<void> {
+  for (const part of inParts(ids)) {
+    const rows = (await scoped<Row>(ctx, 'copy')
+      .whereIn('id', part)
+      .select('sha256', 'reading_sha256')) as Pick<Row, 'sha256' | 'reading_sha256'>[];
+    await takeOutOfIndex(ctx, 'copy', part);
+    await scoped(ctx, 'copy').whereIn('id', part).delete();
+    await filesLeave(
+      ctx,
+      rows.flatMap((r) => [r.sha256, r.reading_sha256]),
+    );
+  }
+}

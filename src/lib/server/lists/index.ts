@@ -1,0 +1,315 @@
+import {
+  annotated,
+  grouped,
+  HEADING,
+  htmlDocument,
+  KIND_HEADINGS,
+  kindOf,
+  latexDocument,
+  listToHtml,
+  listToText,
+  markdownDocument,
+  missingFor,
+  rtfDocument,
+  type AnnotationKind,
+  type PrintedList,
+  type Remark,
+} from '../../core/citing';
+import { FORMATS, type FormatName, type Loss } from '../../core/formats';
+import { shortLabel, type Variable } from '../../core/source';
+import { styleName } from '../catalogue';
+import type { Context } from '../access/context';
+import { Refusal } from '../access/refusal';
+import { passagesOfSources } from '../passages/repository';
+import { placedIn, placements } from '../projects/sections';
+import { getSources, sourcesByKeys, type Source } from '../sources/repository';
+import { read, write } from '../workers/pools';
+import { docxDocument } from './docx';
+import { pairsAmong } from '../duplicates/repository';
+import { printedFields, printList, shown, termsOf, type Look } from './printing';
+import { listIds } from '../sources';
+
+export type { FirstOf } from './first-of';
+export {
+  printCitation,
+  printedFields,
+  printEach,
+  printPreview,
+  type Look,
+  type ShownReference,
+} from './printing';
+export { favouriteStyles } from './repository';
+export { bringStyle, changeStyle } from './styles';
+
+/** Which sources a list holds. */
+export type Scope =
+  | { kind: 'library' }
+  | { kind: 'project'; projectId: string }
+  | { kind: 'section'; sectionId: string }
+  | { kind: 'tag'; tag: string; projectId?: string | undefined }
+  | { kind: 'selection'; ids: string[] };
+
+/** How a list is set: under which heading, grouped by kind of source or by section, and with what under its entries. */
+export interface Setting {
+  heading?: string | undefined;
+  group?: 'kind' | 'section' | undefined;
+  annotate?: AnnotationKind[] | undefined;
+}
+
+/** The sources of a scope, in the order of their authors. */
+export async function sourcesIn(ctx: Context, scope: Scope): Promise<Source[]> {
+  const ids = await idsIn(ctx, scope);
+  const sources = await getSources(ctx, ids);
+  return sources.filter((s) => !s.binned && !s.mergedInto);
+}
+
+function idsIn(ctx: Context, scope: Scope): string[] | Promise<string[]> {
+  switch (scope.kind) {
+    case 'selection':
+      return scope.ids;
+    case 'section':
+      return placedIn(ctx, scope.sectionId);
+    case 'tag':
+      return listIds(ctx, { tag: scope.tag, ...(scope.projectId ? { projectId: scope.projectId } : {}) });
+    case 'project':
+      return listIds(ctx, { projectId: scope.projectId });
+    case 'library':
+      return listIds(ctx, {});
+  }
+}
+
+/** A list set as asked for. Of passages only those that all of the library may see are printed. */
+async function set(
+  ctx: Context,
+  list: PrintedList,
+  sources: Source[],
+  scope: Scope,
+  { locale }: Look,
+  { group, annotate = [] }: Setting,
+): Promise<PrintedList> {
+  let made = list;
+  if (group === 'kind') {
+    const kinds = new Map(sources.map((s) => [s.id, kindOf(s.record.type)]));
+    made = grouped(made, (id) => kinds.get(id), KIND_HEADINGS, 'Other');
+  } else if (group === 'section') {
+    const { sections, placed } = await placements(ctx, 'projectId' in scope ? scope.projectId : undefined);
+    made = grouped(
+      made,
+      (id) => placed.get(id),
+      sections.map((s) => s.name),
+      'In no section',
+    );
+  }
+  if (!annotate.length) return made;
+  return annotated(made, await remarksOn(ctx, sources, annotate), await termsOf(locale));
+}
+
+async function remarksOn(
+  ctx: Context,
+  sources: Source[],
+  wanted: AnnotationKind[],
+): Promise<Map<string, Remark[]>> {
+  const of = new Map<string, Remark[]>();
+  for (const { sourceId, kind, gist, ownWords, exact, locator, visibility } of await passagesOfSources(
+    ctx,
+    sources.map((s) => s.id),
+  )) {
+    if (visibility === 'private') continue;
+    const lines: Remark[] = [];
+    const line = (of: AnnotationKind, text: string) => {
+      if (wanted.includes(of) && text.trim())
+        lines.push({ kind: of, text: text.trim(), ...(locator ? { locator } : {}) });
+    };
+    line('gist', gist);
+    if (kind === 'quotation') line('quotation', exact);
+    line('own words', ownWords);
+    if (lines.length) of.set(sourceId, [...(of.get(sourceId) ?? []), ...lines]);
+  }
+  return of;
+}
+
+/** Which sources a text cites by their citekeys, and which keys no source has. Keys of merged sources lead to the survivor. */
+export async function citedIn(ctx: Context, text: string): Promise<{ ids: string[]; unknown: string[] }> {
+  const ids: string[] = [];
+  const unknown: string[] = [];
+  const keys = await read({ task: 'cited', text });
+  const known = await sourcesByKeys(ctx, keys);
+  for (const key of keys) {
+    const id = known.get(key);
+    if (id) ids.push(id);
+    else unknown.push(key);
+  }
+  return { ids: [...new Set(ids)], unknown };
+}
+
+/** What the views that are open wait for, by view: the look they want their list in, and how to give it up. */
+const awaited = new Map<string, { look: string; unwanted: AbortController; waiting: number }>();
+
+/** The list of a view; one it waits for in another style or language is given up, and refused. */
+export async function listOfView(ctx: Context, view: string, scope: Scope, look: Look, setting: Setting) {
+  const wanted = `${look.style} ${look.locale}`;
+  const before = awaited.get(view);
+  const other = before && before.look !== wanted;
+  if (other) before.unwanted.abort();
+  const mine = before && !other ? before : { look: wanted, unwanted: new AbortController(), waiting: 0 };
+  mine.waiting++;
+  awaited.set(view, mine);
+  try {
+    return await referenceList(ctx, scope, look, setting, mine.unwanted.signal);
+  } finally {
+    if (--mine.waiting === 0 && awaited.get(view) === mine) awaited.delete(view);
+  }
+}
+
+/** A list as the page shows it, with the preflight: findings of what it holds, and what may stand in it twice. */
+export async function referenceList(
+  ctx: Context,
+  scope: Scope,
+  look: Look,
+  setting: Setting = {},
+  unwanted?: AbortSignal,
+) {
+  const sources = await sourcesIn(ctx, scope);
+  const byId = new Map(sources.map((s) => [s.id, s]));
+  const printed = await printList(ctx, sources, look, unwanted);
+  const list = await set(ctx, printed, sources, scope, look, setting);
+  const asks = new Map<string, Variable[]>();
+  for (const type of new Set(sources.map((s) => s.record.type)))
+    asks.set(type, await printedFields(look.style, type));
+  const missing = (source: Source | undefined) => {
+    if (!source) return [];
+    const said = new Set(source.findings.map((f) => f.field));
+    return missingFor(asks.get(source.record.type) ?? [], source.record).filter((f) => !said.has(f));
+  };
+  const twice = new Map<string, { a: string; b: string }>();
+  for (const { a, b } of await pairsAmong(ctx, [...byId.keys()]))
+    if (byId.has(a) && byId.has(b)) for (const id of [a, b]) if (!twice.has(id)) twice.set(id, { a, b });
+  const entries = list.entries.map((e) => ({
+    ...shown(e),
+    heading: e.heading,
+    annotations: e.annotations,
+    findings: byId.get(e.id)?.findings ?? [],
+    missing: missing(byId.get(e.id)),
+    twice: twice.get(e.id),
+    label: e.label,
+    ...(e.failed !== undefined && byId.has(e.id) ? { name: shortLabel(byId.get(e.id)!.record) } : {}),
+  }));
+  return {
+    entries,
+    hangingIndent: list.hangingIndent,
+    hasList: list.hasList,
+    total: sources.length,
+    ...copies(list),
+  };
+}
+
+/** A list without the entries that cannot be printed. */
+const printable = (list: PrintedList): PrintedList => ({
+  ...list,
+  entries: list.entries.filter((e) => e.failed === undefined),
+});
+
+/** What is put on the clipboard. */
+const copies = (list: PrintedList) => {
+  const whole = printable(list);
+  return { plain: listToText(whole), rich: listToHtml(whole) };
+};
+
+export const OUTPUTS = [
+  'docx',
+  'html',
+  'rtf',
+  'text',
+  'markdown',
+  'latex',
+  'csl-json',
+  'bibtex',
+  'biblatex',
+  'ris',
+] as const;
+export type Output = (typeof OUTPUTS)[number];
+
+export interface ExportFile {
+  name: string;
+  mediaType: string;
+  body: string;
+  /** Whether `body` is the file's bytes in base64. */
+  binary?: boolean;
+  losses: (Loss & { label: string })[];
+}
+
+const isFormat = (output: Output): output is FormatName => output in FORMATS;
+
+/** A printed list as a document. */
+async function documentOf(
+  list: PrintedList,
+  output: Exclude<Output, FormatName>,
+  look: Look,
+  title: string,
+): Promise<Omit<ExportFile, 'losses'>> {
+  const text = (extension: string, mediaType: string, body: string) => ({
+    name: `references.${extension}`,
+    mediaType,
+    body,
+  });
+  switch (output) {
+    case 'docx':
+      return {
+        name: 'references.docx',
+        mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+        body: (await docxDocument(list, title, look.locale)).toString('base64'),
+        binary: true,
+      };
+    case 'html':
+      return text('html', 'text/html; charset=utf-8', htmlDocument(list, title, look.locale));
+    case 'rtf':
+      return text('rtf', 'application/rtf', rtfDocument(list, title));
+    case 'markdown':
+      return text('md', 'text/markdown; charset=utf-8', markdownDocument(list, title));
+    case 'latex':
+      return text('tex', 'application/x-tex; charset=utf-8', latexDocument(list, title));
+    case 'text':
+      return text('txt', 'text/plain; charset=utf-8', listToText(list, { wrap: true }));
+  }
+}
+
+/** A scope as a file: a printed list in a style, or records in a format. */
+export async function exportFile(
+  ctx: Context,
+  scope: Scope,
+  look: Look,
+  output: Output,
+  setting: Setting = {},
+): Promise<ExportFile> {
+  const sources = await sourcesIn(ctx, scope);
+  if (!isFormat(output)) {
+    const list = await printList(ctx, sources, look);
+    if (!list.hasList)
+      throw new Refusal(422, `${styleName(look.style)} has no reference list. Choose another style.`);
+    const made = await set(ctx, list, sources, scope, look, setting);
+    const byId = new Map(sources.map((s) => [s.id, s]));
+    const losses = made.entries
+      .filter((e) => e.failed !== undefined && byId.has(e.id))
+      .map(({ id }) => {
+        const { citekey, record } = byId.get(id)!;
+        return {
+          key: citekey,
+          label: shortLabel(record),
+          field: 'type',
+          reason: 'it cannot be printed in this style; look at its dates and names',
+        };
+      });
+    return { ...(await documentOf(printable(made), output, look, setting.heading || HEADING)), losses };
+  }
+  const { text, losses } = await write(
+    output,
+    sources.map((s) => ({ key: s.citekey, record: s.record })),
+  );
+  const labels = new Map(sources.map((s) => [s.citekey, shortLabel(s.record)]));
+  return {
+    name: output === 'biblatex' ? 'references-biblatex.bib' : `references.${FORMATS[output].extension}`,
+    mediaType: `${FORMATS[output].mediaType}; charset=utf-8`,
+    body: text,
+    losses: losses.map((l) => ({ ...l, label: labels.get(l.key) ?? l.key })),
+  };
+}

@@ -1,0 +1,230 @@
+import { createHash } from 'node:crypto';
+import type { Knex } from 'knex';
+import {
+  runsToHtml,
+  runsToText,
+  type CiteItem,
+  type ListTerms,
+  type PrintedList,
+  type PrintedReference,
+  type Run,
+} from '../../core/citing';
+import { toCsl, type CslItem, type CslType, type Variable } from '../../core/source';
+import { localeFile, styleOf } from '../catalogue';
+import type { Context } from '../access/context';
+import { now } from '../db/ids';
+import { log } from '../log';
+import type { Source } from '../sources/repository';
+import { asks, print, terms } from '../workers/pools';
+
+/** A style and a language. */
+export interface Look {
+  style: string;
+  locale: string;
+}
+
+/** A reference as a page shows it. `html` carries `data-field` on each part; empty when nothing prints. */
+export interface ShownReference {
+  id: string;
+  html: string;
+  text: string;
+  label?: string;
+  /** It cannot be printed in this style. */
+  failed?: boolean;
+}
+
+const asked = new Map<string, Promise<Variable[]>>();
+
+/** The variables a style can print of a type, in its order; nothing when the style cannot be read. */
+export function printedFields(style: string, type: CslType): Promise<Variable[]> {
+  const { file } = styleOf(style);
+  const key = `${file} ${style} ${type}`;
+  let known = asked.get(key);
+  if (!known) {
+    known = Promise.resolve()
+      .then(() => asks(style, file, type))
+      .catch(() => []);
+    asked.set(key, known);
+  }
+  return known;
+}
+
+const spoken = new Map<string, Promise<ListTerms>>();
+
+/** What a language calls pages and chapters, and its quotation marks. */
+export function termsOf(locale: string): Promise<ListTerms> {
+  const file = localeFile(locale);
+  const known = spoken.get(file) ?? terms(file);
+  spoken.set(file, known);
+  known.catch(() => spoken.delete(file));
+  return known;
+}
+
+const task = ({ style, locale }: Look, items: CslItem[]) => ({
+  style,
+  styleFile: styleOf(style).file,
+  locale,
+  localeFile: localeFile(locale),
+  items,
+});
+
+/** A printed reference as a page shows it. */
+export const shown = ({ id, runs, label, failed }: PrintedReference): ShownReference => ({
+  id,
+  html: runsToHtml(runs, { fields: true }),
+  text: runsToText(runs),
+  ...(label ? { label } : {}),
+  ...(failed === undefined ? {} : { failed: true }),
+});
+
+async function cachedRuns(ctx: Context, sources: Source[], look: Look): Promise<Map<string, Run[]>> {
+  const found = new Map<string, Run[]>();
+  for (let i = 0; i < sources.length; i += 400) {
+    const part = sources.slice(i, i + 400);
+    const revisions = new Map(part.map((s) => [s.id, s.revision]));
+    const rows = (await ctx
+      .db('printed')
+      .where({ style: look.style, locale: look.locale })
+      .whereIn('source_id', [...revisions.keys()])) as {
+      source_id: string;
+      revision: number;
+      runs: string;
+    }[];
+    for (const row of rows)
+      if (revisions.get(row.source_id) === row.revision)
+        found.set(row.source_id, JSON.parse(row.runs) as Run[]);
+  }
+  return found;
+}
+
+/** Keeps what was printed. A request that only reads does not wait for it: what writes may be busy with an import. */
+async function keep(ctx: Context, work: (trx: Knex) => Promise<void>): Promise<void> {
+  const kept = (ctx.writes ?? ctx.db).transaction(work);
+  if (!ctx.writes) return kept;
+  kept.catch((err: unknown) => log.warn({ err }, 'what was printed is not kept'));
+}
+
+/** Lets go of what was printed in a style. */
+export const forgetPrinted = async (ctx: Context, style: string): Promise<void> =>
+  void (await ctx.db('printed').where({ style }).delete());
+
+/** What the cache has of the given sources, by id; nothing is printed. */
+export async function printedSoFar(
+  ctx: Context,
+  sources: Source[],
+  look: Look,
+): Promise<Map<string, ShownReference>> {
+  const runs = await cachedRuns(ctx, sources, look);
+  return new Map([...runs].map(([id, r]) => [id, shown({ id, runs: r })]));
+}
+
+/** Prints each source alone, from its current revision: from the cache where it can, else in the worker. */
+export async function printEach(ctx: Context, sources: Source[], look: Look): Promise<ShownReference[]> {
+  const runs = await cachedRuns(ctx, sources, look);
+  const failed = new Set<string>();
+  const missing = sources.filter((s) => !runs.has(s.id));
+  for (let i = 0; i < missing.length; i += 100) {
+    const part = missing.slice(i, i + 100);
+    const printed = await print({
+      ...task(
+        look,
+        part.map((s) => toCsl(s.id, s.record)),
+      ),
+      what: 'each',
+    });
+    for (const reference of printed) {
+      runs.set(reference.id, reference.runs);
+      if (reference.failed !== undefined) failed.add(reference.id);
+    }
+    await keep(ctx, async (trx) => {
+      for (const [j, reference] of printed.entries()) {
+        if (reference.failed !== undefined) continue;
+        const source = part[j]!;
+        await trx('printed').where({ source_id: source.id }).where('revision', '<', source.revision).delete();
+        await trx('printed')
+          .insert({
+            source_id: source.id,
+            revision: source.revision,
+            ...look,
+            runs: JSON.stringify(reference.runs),
+          })
+          .onConflict(['source_id', 'revision', 'style', 'locale'])
+          .ignore();
+      }
+    });
+  }
+  return sources.map(({ id }) =>
+    shown({ id, runs: runs.get(id) ?? [], ...(failed.has(id) ? { failed: '' } : {}) }),
+  );
+}
+
+/** Lets go of the printed lists of the library that hold a source. */
+export async function forgetLists(ctx: Context, sourceIds: string[]): Promise<void> {
+  for (const id of sourceIds)
+    await ctx.db('printed_list').where({ library_id: ctx.libraryId }).whereLike('list', `%${id}%`).delete();
+}
+
+/** How many printed lists of a library the cache keeps. */
+const LISTS_KEPT = 50;
+
+/**
+ * Prints sources together as a reference list: from the cache when no record of it changed, else in the worker, unless
+ * it becomes unwanted before.
+ */
+export async function printList(
+  ctx: Context,
+  sources: Source[],
+  look: Look,
+  unwanted?: AbortSignal,
+): Promise<PrintedList> {
+  const identity = [
+    ctx.libraryId,
+    look.style,
+    styleOf(look.style).file,
+    look.locale,
+    ...sources.map((s) => `${s.id}:${s.revision}`),
+  ].join('\n');
+  const key = createHash('sha256').update(identity).digest('hex');
+  const row = (await ctx.db('printed_list').where({ key }).first()) as { list: string } | undefined;
+  if (row) return JSON.parse(row.list) as PrintedList;
+  const items = sources.map((s) => toCsl(s.id, s.record));
+  const list = await print({ ...task(look, items), what: 'list' }, unwanted);
+  await keep(ctx, async (trx) => {
+    await trx('printed_list')
+      .insert({ key, library_id: ctx.libraryId, at: now(), list: JSON.stringify(list) })
+      .onConflict('key')
+      .ignore();
+    const old = trx('printed_list')
+      .where({ library_id: ctx.libraryId })
+      .orderBy('at', 'desc')
+      .offset(LISTS_KEPT)
+      .limit(1_000)
+      .select('key');
+    await trx('printed_list').whereIn('key', old).delete();
+  });
+  return list;
+}
+
+/** Prints an in-text citation; with `named`, the first work's author stands before it in the sentence. */
+export async function printCitation(
+  sources: Source[],
+  cited: CiteItem[],
+  look: Look,
+  named = false,
+): Promise<{ html: string; text: string }> {
+  const runs = await print({
+    ...task(
+      look,
+      sources.map((s) => toCsl(s.id, s.record)),
+    ),
+    what: 'citation',
+    cited,
+    named,
+  });
+  return { html: runsToHtml(runs, { fields: true }), text: runsToText(runs) };
+}
+
+/** Prints records that are not stored (a merge being considered, a form being filled in). Not cached. */
+export async function printPreview(items: CslItem[], look: Look): Promise<ShownReference[]> {
+  return (await print({ ...task(look, items), what: 'each' })).map(shown);
+}

@@ -1,0 +1,95 @@
+import { resolve } from 'node:path';
+import type { StyleFacts } from '../../core/citing';
+import { forgetStyle, knowStyle, type OwnStyle } from '../catalogue';
+import { scoped, type Context } from '../access/context';
+import { newId, now } from '../db/ids';
+import { placeOf } from '../files/store';
+import { notHere, Refusal } from '../access/refusal';
+
+interface Row {
+  id: string;
+  library_id: string;
+  title: string;
+  sha256: string;
+  format: string;
+  has_list: 0 | 1;
+  fields: string;
+  binned: string | null;
+}
+
+const opened = (row: Row): OwnStyle => ({
+  id: row.id,
+  libraryId: row.library_id,
+  title: row.title,
+  format: row.format,
+  fields: JSON.parse(row.fields) as string[],
+  file: resolve(placeOf(row.sha256)),
+  hasList: Boolean(row.has_list),
+});
+
+/** Makes the styles people brought known to the catalogue, of all libraries. Run once at start. */
+export async function knowOwnStyles(db: Context['db']): Promise<void> {
+  for (const row of (await db('own_style').whereNull('binned')) as Row[]) knowStyle(opened(row));
+}
+
+/** Keeps a style; one of the same title is replaced, and what is printed in it is printed in the new one from now on. */
+export async function keepOwnStyle(
+  ctx: Context,
+  style: { title: string; sha256: string; facts: StyleFacts },
+): Promise<OwnStyle> {
+  const before = (await scoped<Row>(ctx, 'own_style').where({ title: style.title }).first()) as
+    Row | undefined;
+  const row = {
+    id: before?.id ?? `own-${newId()}`,
+    library_id: ctx.libraryId,
+    title: style.title,
+    sha256: style.sha256,
+    format: style.facts.format,
+    has_list: style.facts.hasList ? (1 as const) : (0 as const),
+    fields: JSON.stringify(style.facts.fields),
+    binned: null,
+  };
+  await ctx
+    .db('own_style')
+    .insert({ ...row, owner_id: ctx.personId, added: now() })
+    .onConflict('id')
+    .merge(['sha256', 'format', 'has_list', 'fields', 'binned']);
+  const kept = opened(row);
+  knowStyle(kept);
+  return kept;
+}
+
+/** Takes a style out of the catalogue; one that a project prints in stays, since nothing of the project could be printed. */
+export async function takeOutOwnStyle(ctx: Context, id: string): Promise<void> {
+  const using = (await scoped<{ style: string; name: string }>(ctx, 'project')
+    .where({ style: id })
+    .select('name')) as { name: string }[];
+  if (using.length)
+    throw new Refusal(
+      409,
+      `${using.map((p) => p.name).join(', ')} prints in this style. Choose another there first.`,
+    );
+  const changed = await scoped<Row>(ctx, 'own_style').where({ id }).update({ binned: now() });
+  if (changed !== 1) throw notHere('style');
+  forgetStyle(id);
+}
+
+/** The styles a person keeps at hand, last chosen first. */
+export async function favouriteStyles(ctx: Context): Promise<Set<string>> {
+  const rows = (await scoped<{ style: string; at: string; person_id: string }>(ctx, 'favourite_style')
+    .where({ person_id: ctx.personId })
+    .orderBy('at', 'desc')) as { style: string }[];
+  return new Set(rows.map((r) => r.style));
+}
+
+/** Keeps a style at hand, or no longer. */
+export async function setFavourite(ctx: Context, style: string, favourite: boolean): Promise<void> {
+  const row = { library_id: ctx.libraryId, person_id: ctx.personId, style };
+  if (favourite)
+    await ctx
+      .db('favourite_style')
+      .insert({ ...row, at: now() })
+      .onConflict(['library_id', 'person_id', 'style'])
+      .ignore();
+  else await ctx.db('favourite_style').where(row).delete();
+}

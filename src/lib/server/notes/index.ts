@@ -1,0 +1,126 @@
+import { change } from '../access/change';
+import { z } from 'zod';
+import { shortLabel } from '../../core/source';
+import { nfc } from '../../core/text';
+import { sniffBytes } from '../../reading/sniff';
+import { checkHere } from '../access/belongs';
+import { type Context } from '../access/context';
+import { now } from '../db/ids';
+import { megabytes, MOST_BYTES } from '../limits';
+import { keepFile, readKept } from '../files/store';
+import { Refusal } from '../access/refusal';
+import { getKept, insertKept, listKept, updateKept } from '../history/kept';
+import { notes, type Note } from './repository';
+import { findProject } from '../projects/repository';
+import { matching, searchable } from '../search/repository';
+import { getSources } from '../sources/repository';
+
+/** What is changed here. */
+const CHANGE = { right: 'edit', of: ['notes'] } as const;
+
+/** What a person says of a note. */
+export const noteWords = z.strictObject({
+  body: z.string().max(100_000).transform(nfc),
+  projectId: z.string().max(60).nullable(),
+  sourceId: z.string().max(60).nullable(),
+});
+export type NoteWords = z.infer<typeof noteWords>;
+
+/** Keeps a thought, typed. */
+export async function keepNote(ctx: Context, said: NoteWords): Promise<Note> {
+  if (!said.body.trim()) throw new Refusal(422, 'There is nothing written to keep.');
+  await checkHere(ctx, { project: said.projectId, source: said.sourceId });
+  const note = await change(ctx, CHANGE, (inner) =>
+    insertKept(inner, notes, { ...said, audio: null }, 'noted'),
+  );
+  return note;
+}
+
+/** Keeps a thought, spoken: the recording as it is, with what was typed beside it. */
+export async function keepSpokenNote(
+  ctx: Context,
+  audio: { bytes: Uint8Array; mediaType: string; seconds: number | null },
+  said: NoteWords,
+): Promise<Note> {
+  if (audio.bytes.byteLength === 0) throw new Refusal(422, 'The recording is empty.');
+  if (audio.bytes.byteLength > MOST_BYTES)
+    throw new Refusal(413, `The recording is larger than ${megabytes(MOST_BYTES)}. Speak in shorter parts.`);
+  if (sniffBytes(audio.bytes) !== 'audio')
+    throw new Refusal(415, 'This is no recording that can be played again.');
+  await checkHere(ctx, { project: said.projectId, source: said.sourceId });
+  const sha256 = await keepFile(Buffer.from(audio.bytes));
+  const { mediaType, seconds } = audio;
+  const note = await change(ctx, CHANGE, (inner) =>
+    insertKept(inner, notes, { ...said, audio: { sha256, mediaType, seconds } }, 'spoken'),
+  );
+  return note;
+}
+
+/** Changes a note on revision `base`. */
+export async function editNote(ctx: Context, id: string, base: number, said: Partial<NoteWords>) {
+  const names = { project: said.projectId ?? null, source: said.sourceId ?? null };
+  return change(ctx, { ...CHANGE, names }, (inner) =>
+    updateKept<Note>(inner, notes, id, base, said, 'edited'),
+  );
+}
+
+/** Puts a note in the bin or takes it out. */
+export async function binNote(ctx: Context, id: string, binned: boolean) {
+  const result = await change(ctx, CHANGE, async (inner) => {
+    const { revision } = await getKept(inner, notes, id);
+    return updateKept(
+      inner,
+      notes,
+      id,
+      revision,
+      { binned: binned ? now() : null },
+      binned ? 'put in the bin' : 'taken out of the bin',
+    );
+  });
+  return result;
+}
+
+/** A note with the names of what it is on. */
+export interface NoteItem extends Note {
+  sourceLabel?: string;
+  projectName?: string;
+}
+
+/** The living notes of the library, a project, or a source, newest first. */
+export async function listNotes(
+  ctx: Context,
+  filter: { projectId?: string; sourceId?: string; text?: string },
+): Promise<NoteItem[]> {
+  const found = await listKept(ctx, notes, (query) => {
+    void query.whereNull('binned');
+    if (filter.sourceId) void query.where('source_id', filter.sourceId);
+    else if (filter.projectId) void query.where('project_id', filter.projectId);
+    if (filter.text && searchable(filter.text)) {
+      const [ids, bindings] = matching(ctx, 'note', filter.text);
+      void query.whereRaw(`id IN ${ids}`, bindings);
+    }
+  });
+  const sources = new Map(
+    (await getSources(ctx, [...new Set(found.flatMap((n) => n.sourceId ?? []))])).map((s) => [
+      s.id,
+      shortLabel(s.record),
+    ]),
+  );
+  const projects = new Map<string, string>();
+  for (const id of new Set(found.flatMap((n) => n.projectId ?? []))) {
+    const project = await findProject(ctx, id);
+    if (project) projects.set(id, project.name);
+  }
+  return found.map((n) => ({
+    ...n,
+    ...(n.sourceId && sources.has(n.sourceId) ? { sourceLabel: sources.get(n.sourceId)! } : {}),
+    ...(n.projectId && projects.has(n.projectId) ? { projectName: projects.get(n.projectId)! } : {}),
+  }));
+}
+
+/** The recording of a spoken note; refuses one that was typed. */
+export async function recordingOf(ctx: Context, id: string): Promise<{ bytes: Buffer; mediaType: string }> {
+  const { audio } = await getKept(ctx, notes, id);
+  if (!audio) throw new Refusal(404, 'This note was typed; there is no recording.');
+  return { bytes: await readKept(audio.sha256), mediaType: audio.mediaType };
+}

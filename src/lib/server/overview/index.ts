@@ -1,0 +1,100 @@
+import type { Knex } from 'knex';
+import { headline, shortLabel } from '../../core/source';
+import { scoped, visible, type Context } from '../access/context';
+import { listKept } from '../history/kept';
+import { leads } from '../leads/repository';
+import { notes } from '../notes/repository';
+import { openPassage, type Passage, type PassageRow } from '../passages/repository';
+import { getSources, living, openSource, type SourceRow } from '../sources/repository';
+import { talliesOf, type Counted } from '../sources/tallies';
+import { countsBy } from '../sources';
+
+/** How many things wait or are kept at each step of the path. */
+export type Counts = Record<Counted, number>;
+
+/** The counts of the path, for the library or a project. */
+export const countsOf = (ctx: Context, projectId?: string): Promise<Counts> => talliesOf(ctx, projectId);
+
+/** What the sources of some passages are called, by id. */
+const labelsOf = async (ctx: Context, passages: PassageRow[]): Promise<Map<string, string>> =>
+  new Map(
+    (await getSources(ctx, [...new Set(passages.map((p) => p.source_id))])).map((s) => [
+      s.id,
+      shortLabel(s.record),
+    ]),
+  );
+
+/** What lies in the bin, latest first. */
+export async function binOf(ctx: Context) {
+  const sources = (await scoped<SourceRow>(ctx, 'source')
+    .whereNotNull('binned')
+    .whereNull('merged_into')
+    .orderBy('binned', 'desc')
+    .limit(500)) as SourceRow[];
+  const passages = (await visible<PassageRow>(ctx, 'passage')
+    .whereNotNull('binned')
+    .orderBy('binned', 'desc')
+    .limit(500)) as PassageRow[];
+  const labels = await labelsOf(ctx, passages);
+  const inBin = (query: Knex.QueryBuilder) => query.whereNotNull('binned');
+  const [binnedLeads, binnedNotes] = [
+    await listKept(ctx, leads, inBin, 500),
+    await listKept(ctx, notes, inBin, 500),
+  ];
+  const sourceIds = sources.map((r) => r.id);
+  const hanging = {
+    passages: await countsBy(ctx, 'passage', sourceIds),
+    copies: await countsBy(ctx, 'copy', sourceIds),
+  };
+  return {
+    sources: sources.map((r) => ({
+      id: r.id,
+      passages: hanging.passages.get(r.id) ?? 0,
+      copies: hanging.copies.get(r.id) ?? 0,
+      headline: headline(openSource(r).record),
+      type: r.type,
+      binned: r.binned!,
+    })),
+    passages: passages.map((p) => ({
+      id: p.id,
+      label: labels.get(p.source_id) ?? '',
+      exact: p.exact,
+      gist: p.gist,
+      kind: p.kind,
+      binned: p.binned!,
+    })),
+    leads: binnedLeads.map((l) => ({ id: l.id, text: l.text, binned: l.binned! })),
+    notes: binnedNotes.map((n) => ({ id: n.id, text: n.body || 'a recording', binned: n.binned! })),
+  };
+}
+
+/** What the Desk shows: what was last added, read and marked. */
+export async function deskOf(ctx: Context, projectId?: string) {
+  const filter = projectId ? { projectId } : {};
+  const [added, marked] = await Promise.all([
+    living(ctx, filter)
+      .orderBy([{ column: 'source.added', order: 'desc' }, 'source.sort_key', 'source.id'])
+      .limit(5) as unknown as Promise<SourceRow[]>,
+    visible<PassageRow>(ctx, 'passage')
+      .whereNull('passage.binned')
+      // Asked of each of the latest, so that they are read in their order.
+      .whereExists(living(ctx, filter).whereRaw('source.id = passage.source_id').select('source.id'))
+      .orderBy('passage.added', 'desc')
+      .limit(4) as unknown as Promise<PassageRow[]>,
+  ]);
+  const labels = await labelsOf(ctx, marked);
+  const passages: (Passage & { label: string })[] = marked.map((row) => ({
+    ...openPassage(row),
+    label: labels.get(row.source_id) ?? '',
+  }));
+  return {
+    added: added.map((r) => ({
+      id: r.id,
+      headline: headline(openSource(r).record),
+      type: r.type,
+      added: r.added,
+      checked: r.checked,
+    })),
+    passages,
+  };
+}

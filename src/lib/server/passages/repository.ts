@@ -1,0 +1,164 @@
+import type { AnchorState, Locator, PassageKind, Selectors, Tint } from '../../core/passages';
+import { scoped, visible, type Context } from '../access/context';
+import { inParts, newId, now } from '../db/ids';
+import { changedMeanwhile, notHere } from '../access/refusal';
+import { noteRevision } from '../history/repository';
+import { index } from '../search/repository';
+
+/** A located piece of a copy or of a printed work. */
+export interface Passage {
+  id: string;
+  sourceId: string;
+  copyId: string | null;
+  kind: PassageKind;
+  selectors: Selectors | null;
+  exact: string;
+  locator: Locator | null;
+  gist: string;
+  ownWords: string;
+  tint: Tint;
+  visibility: 'private' | 'library';
+  anchor: AnchorState;
+  revision: number;
+  added: string;
+  binned: string | null;
+}
+
+export interface PassageRow {
+  id: string;
+  source_id: string;
+  copy_id: string | null;
+  kind: PassageKind;
+  selectors: string | null;
+  exact: string;
+  locator: string | null;
+  gist: string;
+  own_words: string;
+  tint: Tint;
+  visibility: 'private' | 'library';
+  anchor: AnchorState;
+  revision: number;
+  added: string;
+  binned: string | null;
+}
+
+export const openPassage = (row: PassageRow): Passage => ({
+  id: row.id,
+  sourceId: row.source_id,
+  copyId: row.copy_id,
+  kind: row.kind,
+  selectors: row.selectors ? (JSON.parse(row.selectors) as Selectors) : null,
+  exact: row.exact,
+  locator: row.locator ? (JSON.parse(row.locator) as Locator) : null,
+  gist: row.gist,
+  ownWords: row.own_words,
+  tint: row.tint,
+  visibility: row.visibility,
+  anchor: row.anchor,
+  revision: row.revision,
+  added: row.added,
+  binned: row.binned,
+});
+
+const rowOf = (p: Passage): PassageRow => ({
+  id: p.id,
+  source_id: p.sourceId,
+  copy_id: p.copyId,
+  kind: p.kind,
+  selectors: p.selectors && JSON.stringify(p.selectors),
+  exact: p.exact,
+  locator: p.locator && JSON.stringify(p.locator),
+  gist: p.gist,
+  own_words: p.ownWords,
+  tint: p.tint,
+  visibility: p.visibility,
+  anchor: p.anchor,
+  revision: p.revision,
+  added: p.added,
+  binned: p.binned,
+});
+
+/** What a revision of a passage covers. */
+const stateOf = ({ id: _id, revision: _revision, added: _added, sourceId: _source, ...state }: Passage) =>
+  state;
+export type PassageState = ReturnType<typeof stateOf>;
+
+const beside = (ctx: Context, p: Passage) =>
+  index(ctx, 'passage', p.id, p.binned ? '' : [p.gist, p.exact, p.ownWords].join('\n'));
+
+/** Adds a passage. Call in a transaction. */
+export async function insertPassage(
+  ctx: Context,
+  passage: Omit<Passage, 'id' | 'revision' | 'added' | 'binned'>,
+): Promise<Passage> {
+  const whole: Passage = { ...passage, id: newId(), revision: 1, added: now(), binned: null };
+  await ctx.db('passage').insert({ ...rowOf(whole), library_id: ctx.libraryId, owner_id: ctx.personId });
+  await beside(ctx, whole);
+  await noteRevision(ctx, 'passage', whole.id, 1, {}, stateOf(whole), 'kept');
+  return whole;
+}
+
+/** One passage; refuses when it is not in the library. */
+export async function getPassage(ctx: Context, id: string): Promise<Passage> {
+  const row = (await visible<PassageRow>(ctx, 'passage').where({ id }).first()) as PassageRow | undefined;
+  if (!row) throw notHere('passage');
+  return openPassage(row);
+}
+
+/** Changes a passage made on revision `base`; another one refuses with 409. */
+export async function updatePassage(
+  ctx: Context,
+  id: string,
+  base: number,
+  change: Partial<PassageState>,
+  why: string,
+): Promise<{ passage: Passage; revisionId?: string }> {
+  const before = await getPassage(ctx, id);
+  if (before.revision !== base) throw changedMeanwhile('passage');
+  const after: Passage = { ...before, ...change };
+  if (JSON.stringify(stateOf(before)) === JSON.stringify(stateOf(after))) return { passage: before };
+  after.revision = base + 1;
+  const changed = await scoped<PassageRow>(ctx, 'passage').where({ id, revision: base }).update(rowOf(after));
+  if (changed !== 1) throw changedMeanwhile('passage');
+  await beside(ctx, after);
+  const revisionId = await noteRevision(
+    ctx,
+    'passage',
+    id,
+    after.revision,
+    stateOf(before),
+    stateOf(after),
+    why,
+  );
+  return { passage: after, revisionId };
+}
+
+/** The living passages of some sources, those of each in the order of its text. */
+export async function passagesOfSources(ctx: Context, sourceIds: string[]): Promise<Passage[]> {
+  const found: Passage[] = [];
+  for (const part of inParts(sourceIds))
+    found.push(
+      ...(
+        (await visible<PassageRow>(ctx, 'passage')
+          .whereIn('source_id', part)
+          .whereNull('binned')
+          .orderBy('added')) as PassageRow[]
+      ).map(openPassage),
+    );
+  return inPlace(found);
+}
+
+const inPlace = (passages: Passage[]) =>
+  passages.sort((a, b) => (a.selectors?.position.start ?? 0) - (b.selectors?.position.start ?? 0));
+
+/** The living passages of a copy or a source, in the order of the text. */
+export async function passagesWhere(
+  ctx: Context,
+  where: { copy_id: string } | { source_id: string },
+): Promise<Passage[]> {
+  const rows = (await visible<PassageRow>(ctx, 'passage')
+    .where(where)
+    .whereNull('binned')
+    .orderBy('added')) as PassageRow[];
+  return inPlace(rows.map(openPassage));
+}

@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { change } from '../access/change';
+import type { Context } from '../access/context';
+import { localeFile, styleOf } from '../catalogue';
+import { checkSources } from '../sources/repository';
+import { filedIn, fileSources, insertProject, unfileSource, updateProject, type Project } from './repository';
+import { sectionNamed, type Section } from './sections';
+
+export { findProject, listProjects, projectsOf, type Project } from './repository';
+export { listSections, sectionsOf, type Section } from './sections';
+
+/** What is changed here. */
+const CHANGE = { right: 'edit', of: ['projects'] } as const;
+
+/** A project as a request says it. */
+export const projectWords = z.object({
+  style: z.string().max(200),
+  locale: z.string().max(20),
+  name: z.string().trim().min(1, 'A project needs a name').max(200),
+});
+export type ProjectWords = z.infer<typeof projectWords>;
+
+/** Adds a project. Refuses a style or a language there is none of. */
+export async function addProject(ctx: Context, given: ProjectWords): Promise<Project> {
+  styleOf(given.style);
+  localeFile(given.locale);
+  return change(ctx, CHANGE, (inner) => insertProject(inner, given));
+}
+
+/** Renames a project or changes its style or language. */
+export async function changeProject(ctx: Context, id: string, given: Partial<ProjectWords>): Promise<void> {
+  if (given.style) styleOf(given.style);
+  if (given.locale) localeFile(given.locale);
+  await change(ctx, CHANGE, (inner) => updateProject(inner, id, given));
+}
+
+/** The section of a name in a project, made when there is none. */
+export const makeSection = (ctx: Context, projectId: string, name: string): Promise<Section> =>
+  change(ctx, { ...CHANGE, names: { project: projectId } }, (inner) => sectionNamed(inner, projectId, name));
+
+/** Files sources in a project or takes them out of it, and gives those for which that was a change. */
+export const file = (
+  ctx: Context,
+  projectId: string,
+  sourceIds: string[],
+  filed: boolean,
+): Promise<{ changed: string[] }> =>
+  change(
+    ctx,
+    { right: 'edit', of: ['projects', 'sources'], names: { project: projectId } },
+    async (inner) => {
+      await checkSources(inner, sourceIds);
+      const there = await filedIn(inner, projectId, sourceIds);
+      const changed = sourceIds.filter((id) => there.has(id) !== filed);
+      if (filed) await fileSources(inner, projectId, changed);
+      else for (const id of changed) await unfileSource(inner, projectId, id);
+      return { changed };
+    },
+  );
+
+/** What the library is called. */
+export async function libraryName(ctx: Context): Promise<string> {
+  const row = (await ctx.db('library').where({ id: ctx.libraryId }).first('name')) as { name: string };
+  return row.name;
+}

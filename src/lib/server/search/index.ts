@@ -1,0 +1,154 @@
+import { KIND_LABELS, type Locator } from '../../core/passages';
+import { excerpt, type Excerpt } from '../../core/text';
+import { scoped, type Context } from '../access/context';
+import type { Copy } from '../copies/repository';
+import { matching, searchable } from './repository';
+import { labelOfRecord } from '../sources/repository';
+import type { FirstOf } from '../lists/first-of';
+import { listLeads } from '../leads';
+import { listNotes } from '../notes';
+import { listPassages } from '../passages';
+import type { Look } from '../lists/printing';
+import { listSources, type SourceItem } from '../sources';
+
+/** Where words can be found. */
+export const FOUND_KINDS = ['sources', 'passages', 'copies', 'notes', 'leads'] as const;
+export type FoundKind = (typeof FOUND_KINDS)[number];
+
+/** Words found in a passage, a note, a lead or the text of a copy. */
+export interface Hit {
+  id: string;
+  excerpt: Excerpt;
+  /** What it is, in a word, where that is not said by where it is shown. */
+  label?: string;
+  sourceId?: string;
+  sourceLabel?: string;
+  copyId?: string;
+  copyKind?: Copy['kind'];
+  locator?: Locator | null;
+}
+
+export interface Everything {
+  sources: FirstOf<SourceItem>;
+  passages: FirstOf<Hit>;
+  copies: FirstOf<Hit>;
+  notes: FirstOf<Hit>;
+  leads: FirstOf<Hit>;
+}
+
+/** The text a hit is shown from. Words that stand in none of it were found in what goes with it, so its beginning is shown. */
+const shownFrom = (text: string, words: string): Excerpt =>
+  excerpt(text, words) ?? { parts: [{ text: text.slice(0, 220), hit: false }], exact: '' };
+
+/** Looks for words in everything of a project or the library; of each kind at most `limit` are given, or what `limits` says. */
+export async function searchEverything(
+  ctx: Context,
+  text: string,
+  look: Look,
+  {
+    projectId,
+    limit = 20,
+    limits = {},
+  }: {
+    projectId?: string | undefined;
+    limit?: number;
+    limits?: Partial<Record<FoundKind, number>>;
+  },
+): Promise<Everything> {
+  const nothing = { total: 0, items: [] };
+  if (!searchable(text))
+    return { sources: nothing, passages: nothing, copies: nothing, notes: nothing, leads: nothing };
+  const filter = { text, ...(projectId ? { projectId } : {}) };
+  const most = (kind: FoundKind) => limits[kind] ?? limit;
+  const [sources, passages, copies, notes, leads] = await Promise.all([
+    listSources(ctx, filter, look, { from: { offset: 0 }, limit: most('sources'), sort: 'author' }),
+    listPassages(ctx, filter, most('passages')),
+    copiesWith(ctx, text, projectId, most('copies')),
+    listNotes(ctx, filter),
+    listLeads(ctx, filter),
+  ]);
+  return {
+    sources,
+    passages: {
+      total: passages.total,
+      items: passages.items.map((p) => ({
+        id: p.id,
+        excerpt: shownFrom([p.exact, p.gist, p.ownWords].filter(Boolean).join(' · '), text),
+        label: KIND_LABELS[p.kind],
+        sourceId: p.sourceId,
+        sourceLabel: p.sourceLabel,
+        ...(p.copyId ? { copyId: p.copyId } : {}),
+        locator: p.locator,
+      })),
+    },
+    copies,
+    notes: {
+      total: notes.length,
+      items: notes.slice(0, most('notes')).map((n) => ({
+        id: n.id,
+        excerpt: shownFrom(n.body, text),
+        ...(n.sourceId ? { sourceId: n.sourceId } : {}),
+        ...(n.sourceLabel ? { sourceLabel: n.sourceLabel } : {}),
+        ...(n.projectName ? { label: n.projectName } : {}),
+      })),
+    },
+    leads: {
+      total: leads.length,
+      items: leads.slice(0, most('leads')).map((l) => ({
+        id: l.id,
+        excerpt: shownFrom(l.text, text),
+        ...(l.ticked ? { label: 'found' } : {}),
+        ...(l.metIn ? { sourceId: l.metIn } : {}),
+        ...(l.metInLabel ? { sourceLabel: l.metInLabel } : {}),
+      })),
+    },
+  };
+}
+
+/** Copies whose text has the words; of copies of one address the latest. */
+async function copiesWith(
+  ctx: Context,
+  text: string,
+  projectId: string | undefined,
+  limit: number,
+): Promise<FirstOf<Hit>> {
+  const [ids, bindings] = matching(ctx, 'copy', text);
+  const query = scoped(ctx, 'copy')
+    .join('source', 'source.id', 'copy.source_id')
+    .whereNull('source.binned')
+    .whereRaw(`copy.id IN ${ids}`, bindings)
+    .whereNotExists(
+      ctx
+        .db('copy as later')
+        .whereRaw('later.source_id = copy.source_id AND later.address = copy.address')
+        .whereRaw("copy.address <> ''")
+        .whereRaw('later.captured > copy.captured'),
+    );
+  if (projectId)
+    void query.whereIn(
+      'copy.source_id',
+      ctx.db('filing').where({ project_id: projectId }).select('source_id'),
+    );
+  const [{ n }] = (await query.clone().count({ n: '*' })) as unknown as [{ n: number }];
+  const rows = (await query
+    .orderBy('source.sort_key')
+    .limit(limit)
+    .select('copy.id', 'copy.source_id', 'copy.kind', 'copy.text', 'source.record')) as unknown as {
+    id: string;
+    source_id: string;
+    kind: Copy['kind'];
+    text: string;
+    record: string;
+  }[];
+  return {
+    total: n,
+    items: rows.map((row) => ({
+      id: row.id,
+      copyId: row.id,
+      excerpt: shownFrom(row.text, text),
+      copyKind: row.kind,
+      sourceId: row.source_id,
+      sourceLabel: labelOfRecord(row.record),
+    })),
+  };
+}

@@ -1,0 +1,344 @@
+import type { Knex } from 'knex';
+import { derive, shortLabel, sourceRecord, type SourceRecord } from '../../core/source';
+import { proof, type Finding } from '../../core/proof';
+import { plain } from '../../core/text';
+import { scoped, type Context } from '../access/context';
+import { inParts, newId, now } from '../db/ids';
+import { changedMeanwhile, notHere } from '../access/refusal';
+import { inTurn } from '../turns';
+import { freeCitekey } from './citekeys';
+import { judge } from '../duplicates/repository';
+import { noteRevision } from '../history/repository';
+import { index, matching, searchable } from '../search/repository';
+
+/** A source as stored, its record opened. */
+export interface Source {
+  id: string;
+  record: SourceRecord;
+  revision: number;
+  citekey: string;
+  added: string;
+  checked: string | null;
+  binned: string | null;
+  mergedInto: string | null;
+  findings: Finding[];
+}
+
+/** A source's row in the database. */
+export interface SourceRow {
+  id: string;
+  library_id: string;
+  owner_id: string;
+  record: string;
+  revision: number;
+  citekey: string;
+  added: string;
+  checked: string | null;
+  binned: string | null;
+  merged_into: string | null;
+  type: string;
+  title: string;
+  title_key: string;
+  creator_key: string;
+  year: number | null;
+  doi: string | null;
+  isbn: string | null;
+  address_key: string | null;
+  sort_key: string;
+  people: string;
+  findings: string;
+  derived: number;
+}
+
+/** What a revision of a source covers. */
+export interface SourceState {
+  record: SourceRecord;
+  citekey: string;
+  checked: string | null;
+  binned: string | null;
+}
+
+const stateOf = ({ record, citekey, checked, binned }: Source): SourceState => ({
+  record,
+  citekey,
+  checked,
+  binned,
+});
+
+export const openSource = (row: SourceRow): Source => ({
+  id: row.id,
+  record: JSON.parse(row.record) as SourceRecord,
+  revision: row.revision,
+  citekey: row.citekey,
+  added: row.added,
+  checked: row.checked,
+  binned: row.binned,
+  mergedInto: row.merged_into,
+  findings: JSON.parse(row.findings) as Finding[],
+});
+
+/** A source's short label, of a row that has its record only. */
+export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(record) as SourceRecord);
+
+/**
+ * The version of what is derived from a record: the columns, the findings, what a source is found by and which pairs look
+ * like one work. Raise it whenever one of these changes: rows of an earlier version are then brought up to date.
+ */
+export const DERIVED = 1;
+
+/** The columns written from a record, and from nothing else. */
+export function columnsOf(record: SourceRecord) {
+  const d = derive(record);
+  return {
+    record: JSON.stringify(record),
+    type: d.type,
+    title: d.title,
+    title_key: d.titleKey,
+    creator_key: d.creatorKey,
+    year: d.year,
+    doi: d.doi,
+    isbn: d.isbn,
+    address_key: d.addressKey,
+    sort_key: d.sortKey,
+    people: d.people,
+    findings: JSON.stringify(proof(record)),
+    derived: DERIVED,
+  };
+}
+
+/** What the search finds a source by. */
+function searchText({ record, citekey }: { record: SourceRecord; citekey: string }): string {
+  const d = derive(record);
+  const more = [
+    record['container-title'],
+    record.publisher,
+    record.DOI,
+    record.ISBN,
+    record.abstract,
+    record.note,
+  ];
+  return [d.title, d.people, d.year, citekey, ...more, ...record.retexa.tags]
+    .filter(Boolean)
+    .map((t) => plain(String(t)))
+    .join(' \n');
+}
+
+/** Writes what stands beside the row: tags, the search index, and the pairs that look like one work. */
+export async function writeBeside(
+  ctx: Context,
+  id: string,
+  source: { record: SourceRecord; citekey: string; binned: string | null },
+) {
+  await ctx.db('source_tag').where({ source_id: id }).delete();
+  const tags = [...new Set(source.record.retexa.tags)];
+  if (tags.length)
+    await ctx.db('source_tag').insert(tags.map((tag) => ({ library_id: ctx.libraryId, source_id: id, tag })));
+  await index(ctx, 'source', id, source.binned ? '' : searchText(source));
+  await judge(ctx, id, source.binned ? undefined : source);
+}
+
+/**
+ * Derives anew what an earlier version derived, of as many sources as `most`; gives how many there were. Call in a
+ * transaction.
+ */
+export async function renewDerived(ctx: Context, most: number): Promise<number> {
+  const rows = (await scoped<SourceRow>(ctx, 'source')
+    .where('derived', '<', DERIVED)
+    .limit(most)) as SourceRow[];
+  for (const row of rows) {
+    const source = openSource(row);
+    await scoped<SourceRow>(ctx, 'source').where({ id: row.id }).update(columnsOf(source.record));
+    await writeBeside(ctx, row.id, { ...source, binned: source.binned ?? source.mergedInto });
+  }
+  return rows.length;
+}
+
+/** Adds a source. Call in a transaction with what belongs to it. `citekey` is kept when it is free. */
+export async function insertSource(
+  ctx: Context,
+  record: SourceRecord,
+  options: { checked?: boolean; citekey?: string; why: string },
+): Promise<Source> {
+  const valid = sourceRecord.parse(record);
+  const source: Source = {
+    id: newId(),
+    record: valid,
+    revision: 1,
+    citekey: await freeCitekey(ctx, valid, { wanted: options.citekey }),
+    added: now(),
+    checked: options.checked ? now() : null,
+    binned: null,
+    mergedInto: null,
+    findings: [],
+  };
+  await ctx.db('source').insert({
+    id: source.id,
+    library_id: ctx.libraryId,
+    owner_id: ctx.personId,
+    revision: 1,
+    citekey: source.citekey,
+    added: source.added,
+    checked: source.checked,
+    ...columnsOf(valid),
+  });
+  await writeBeside(ctx, source.id, source);
+  await noteRevision(ctx, 'source', source.id, 1, {}, stateOf(source), options.why);
+  return { ...source, findings: proof(valid) };
+}
+
+/** The living source a citekey belongs to, or that a merge or an import made it lead to. */
+export const sourceByKey = async (ctx: Context, key: string): Promise<string | undefined> =>
+  (await sourcesByKeys(ctx, [key])).get(key);
+
+/** The living sources that citekeys belong to, or that a merge or an import made them lead to, by citekey. */
+export async function sourcesByKeys(ctx: Context, keys: string[]): Promise<Map<string, string>> {
+  const found = new Map<string, string>();
+  for await (const part of inTurn(inParts(keys))) {
+    const led = (await scoped<{ alias: string }>(ctx, 'alias')
+      .join('source', 'source.id', 'alias.source_id')
+      .whereIn('alias', part)
+      .whereNull('source.binned')
+      .whereNull('source.merged_into')
+      .select('alias as key', 'source.id')) as unknown as { key: string; id: string }[];
+    const own = (await living(ctx, {})
+      .whereIn('citekey', part)
+      .select('citekey as key', 'id')) as unknown as {
+      key: string;
+      id: string;
+    }[];
+    for (const { key, id } of [...led, ...own]) found.set(key, id);
+  }
+  return found;
+}
+
+/** One source by id, binned and merged ones too. */
+export async function findSource(ctx: Context, id: string): Promise<Source | undefined> {
+  const row = (await scoped<SourceRow>(ctx, 'source').where({ id }).first()) as SourceRow | undefined;
+  return row && openSource(row);
+}
+
+/** One source by id; refuses when it is not in the library. */
+export async function getSource(ctx: Context, id: string): Promise<Source> {
+  const source = await findSource(ctx, id);
+  if (!source) throw notHere('source');
+  return source;
+}
+
+/** Several sources, in the order asked for; those not in the library are left out. */
+export async function getSources(ctx: Context, ids: string[]): Promise<Source[]> {
+  const byId = new Map<string, Source>();
+  for (const part of inParts(ids)) {
+    const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', part)) as SourceRow[];
+    for (const row of rows) byId.set(row.id, openSource(row));
+  }
+  return ids.flatMap((id) => byId.get(id) ?? []);
+}
+
+/** Refuses when one of some sources is not in the library. */
+export async function checkSources(ctx: Context, ids: string[]): Promise<void> {
+  for (const part of inParts([...new Set(ids)])) {
+    const [{ n }] = (await scoped<SourceRow>(ctx, 'source')
+      .whereIn('id', part)
+      .count({ n: '*' })) as unknown as [{ n: number }];
+    if (n !== part.length) throw notHere('source');
+  }
+}
+
+/** What a record is looked up by among the sources there are. */
+export interface LookUp {
+  doi?: string | undefined;
+  address_key?: string | undefined;
+  title_key?: string | undefined;
+  /** With the title: an ISBN, or first creator and year as they are derived. */
+  isbn?: string | null;
+  creator_key?: string;
+  year?: number | null;
+}
+
+/** How many sources of one title, creator and year are looked at; more are pieces of a periodical that tell nothing apart. */
+const MOST_ALIKE = 20;
+
+/**
+ * Living sources that have the DOI, the address, or the title together with the ISBN or with creator and year, each once.
+ * A title alone finds nothing: hundreds of pieces of one periodical may be called the same.
+ */
+export async function sourcesWithKeys(ctx: Context, keys: LookUp): Promise<Source[]> {
+  const { doi, address_key, title_key, isbn, creator_key = '', year = null } = keys;
+  const wanted: Record<string, string | number | null>[] = [];
+  if (doi) wanted.push({ doi });
+  if (address_key) wanted.push({ address_key });
+  if (title_key && isbn) wanted.push({ isbn, title_key });
+  if (title_key && (creator_key || year !== null)) wanted.push({ title_key, creator_key, year });
+  const ids = new Set<string>();
+  // A query for each, and of ids alone: anything more is answered by going through the whole library.
+  for (const where of wanted) {
+    const rows = (await scoped<SourceRow>(ctx, 'source').where(where).limit(MOST_ALIKE).select('id')) as {
+      id: string;
+    }[];
+    for (const { id } of rows) ids.add(id);
+  }
+  return (await getSources(ctx, [...ids])).filter((s) => !s.binned && !s.mergedInto);
+}
+
+/**
+ * Changes a source. `base` is the revision the change was made on; another one refuses with 409 and changes nothing.
+ * Gives the source as it is now and the id of the revision made (none when nothing changed).
+ */
+export async function updateSource(
+  ctx: Context,
+  id: string,
+  base: number,
+  change: Partial<SourceState>,
+  why: string,
+): Promise<{ source: Source; revisionId?: string }> {
+  const before = await getSource(ctx, id);
+  if (before.revision !== base) throw changedMeanwhile('source');
+  const after: Source = { ...before, ...change, record: sourceRecord.parse(change.record ?? before.record) };
+  const [was, is] = [stateOf(before), stateOf(after)];
+  if (JSON.stringify(was) === JSON.stringify(is)) return { source: before };
+  after.revision = base + 1;
+  const changed = await scoped<SourceRow>(ctx, 'source')
+    .where({ id, revision: base })
+    .update({
+      revision: after.revision,
+      citekey: after.citekey,
+      checked: after.checked,
+      binned: after.binned,
+      ...columnsOf(after.record),
+    });
+  if (changed !== 1) throw changedMeanwhile('source');
+  await writeBeside(ctx, id, after);
+  const revisionId = await noteRevision(ctx, 'source', id, after.revision, was, is, why);
+  return { source: { ...after, findings: proof(after.record) }, revisionId };
+}
+
+/** Which sources a view shows. */
+export interface SourceFilter {
+  projectId?: string;
+  text?: string;
+  type?: string;
+  tag?: string;
+  state?: 'intake' | 'findings' | 'all';
+  from?: number;
+  to?: number;
+}
+
+/** The living sources (neither binned nor merged away) that fit a filter. */
+export function living(ctx: Context, filter: SourceFilter): Knex.QueryBuilder {
+  const query = scoped<SourceRow>(ctx, 'source').whereNull('source.binned').whereNull('source.merged_into');
+  if (filter.projectId)
+    query.whereIn('source.id', ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'));
+  if (filter.type) query.where('source.type', filter.type);
+  if (filter.tag)
+    query.whereIn('source.id', scoped(ctx, 'source_tag').where({ tag: filter.tag }).select('source_id'));
+  if (filter.state === 'intake') query.whereNull('source.checked');
+  // In the words of the index, which has only these.
+  if (filter.state === 'findings') query.whereRaw(`source.findings <> '[]'`);
+  if (filter.from !== undefined) query.where('source.year', '>=', filter.from);
+  if (filter.to !== undefined) query.where('source.year', '<=', filter.to);
+  if (filter.text && searchable(filter.text)) {
+    const [ids, bindings] = matching(ctx, 'source', filter.text);
+    query.whereRaw(`source.id IN ${ids}`, bindings);
+  }
+  return query;
+}

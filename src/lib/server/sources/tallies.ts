@@ -1,0 +1,101 @@
+import type { Knex } from 'knex';
+import type { Context } from '../access/context';
+
+/** What is counted of a library, or of a project in it. */
+export type Counted =
+  'sources' | 'intake' | 'findings' | 'passages' | 'duplicates' | 'leads' | 'notes' | 'bin';
+
+/** The counts as they are kept, for the person who asks: what is private to others is not in them. */
+export async function talliesOf(ctx: Context, projectId = ''): Promise<Record<Counted, number>> {
+  const counts: Record<Counted, number> = {
+    sources: 0,
+    intake: 0,
+    findings: 0,
+    passages: 0,
+    duplicates: 0,
+    leads: 0,
+    notes: 0,
+    bin: 0,
+  };
+  const names = Object.keys(counts);
+  const rows = (await mine(ctx, projectId).whereIn('what', names).select('what', 'n')) as {
+    what: Counted;
+    n: number;
+  }[];
+  for (const { what, n } of rows) counts[what] += n;
+  // The bin is the library's, whatever project is chosen.
+  if (projectId) {
+    const [row] = (await mine(ctx, '').where({ what: 'bin' }).sum({ n: 'n' })) as [{ n: number | null }];
+    counts.bin = row.n ?? 0;
+  }
+  return counts;
+}
+
+/** How many sources have each value of a kind, such as each type, as they are kept. */
+export async function tallied(
+  ctx: Context,
+  kind: 'type' | 'year' | 'tag',
+  projectId = '',
+): Promise<{ value: string; n: number }[]> {
+  const rows = (await mine(ctx, projectId)
+    .where('what', '>=', `${kind}:`)
+    .where('what', '<', `${kind};`)
+    .where('n', '>', 0)
+    .select('what', 'n')) as { what: string; n: number }[];
+  return rows.map(({ what, n }) => ({ value: what.slice(kind.length + 1), n }));
+}
+
+const mine = (ctx: Context, projectId: string) =>
+  ctx
+    .db('tally')
+    .where({ library_id: ctx.libraryId, project_id: projectId })
+    .whereIn('person_id', ['', ctx.personId]);
+
+const LIVING = 's.binned IS NULL AND s.merged_into IS NULL';
+const WHOSE = `CASE p.visibility WHEN 'private' THEN p.owner_id ELSE '' END`;
+/** Each count as it follows from the rows themselves: library, project, person, what. `PROJECTS` is filled in below. */
+const FROM_ROWS = [
+  ...[`'sources'`, `'intake'`, `'findings'`, `'type:' || s.type`, `'year:' || s.year`].map(
+    (what) =>
+      `SELECT s.library_id, f.project_id, '', ${what} FROM source s JOIN (PROJECTS) f ON f.source_id = s.id WHERE ${LIVING} ${
+        {
+          [`'intake'`]: 'AND s.checked IS NULL',
+          [`'findings'`]: `AND s.findings <> '[]'`,
+          [`'year:' || s.year`]: 'AND s.year IS NOT NULL',
+        }[what] ?? ''
+      }`,
+  ),
+  `SELECT s.library_id, f.project_id, '', 'tag:' || t.tag FROM source_tag t JOIN source s ON s.id = t.source_id JOIN (PROJECTS) f ON f.source_id = s.id WHERE ${LIVING}`,
+  `SELECT s.library_id, f.project_id, ${WHOSE}, 'passages' FROM passage p JOIN source s ON s.id = p.source_id JOIN (PROJECTS) f ON f.source_id = s.id WHERE p.binned IS NULL AND ${LIVING}`,
+  `SELECT library_id, '', '', 'bin' FROM source WHERE binned IS NOT NULL AND merged_into IS NULL`,
+  `SELECT p.library_id, '', ${WHOSE}, 'bin' FROM passage p WHERE p.binned IS NOT NULL`,
+  ...['note', 'lead'].flatMap((table) => [
+    `SELECT library_id, '', '', 'bin' FROM ${table} WHERE binned IS NOT NULL`,
+    ...[`''`, 'project_id'].map(
+      (project) =>
+        `SELECT library_id, ${project}, '', '${table}s' FROM ${table} WHERE binned IS NULL ${
+          project === 'project_id' ? 'AND project_id IS NOT NULL' : ''
+        } ${table === 'lead' ? 'AND ticked IS NULL' : ''}`,
+    ),
+  ]),
+  `SELECT library_id, '', '', 'duplicates' FROM likeness`,
+  `SELECT DISTINCT l.library_id, f.project_id, '', 'duplicates:' || l.a_id || l.b_id FROM likeness l JOIN filing f ON f.source_id IN (l.a_id, l.b_id)`,
+];
+const PROJECTS = `SELECT id AS source_id, '' AS project_id FROM source UNION ALL SELECT source_id, project_id FROM filing`;
+
+/** All counts anew, from the rows. */
+export async function recount(db: Knex): Promise<void> {
+  const rows = FROM_ROWS.map((sql) => sql.replaceAll('PROJECTS', PROJECTS)).map(
+    (sql) =>
+      `INSERT INTO tally (library_id, project_id, person_id, what, n) SELECT lib, project, person, what, count(*) FROM (SELECT lib, project, person, CASE WHEN what LIKE 'duplicates:%' THEN 'duplicates' ELSE what END AS what FROM (WITH r(lib, project, person, what) AS (${sql}) SELECT * FROM r)) WHERE true GROUP BY 1, 2, 3, 4 ON CONFLICT (library_id, project_id, person_id, what) DO UPDATE SET n = n + excluded.n`,
+  );
+  await db.transaction(async (trx) => {
+    await trx('tally').delete();
+    for (const sql of rows) await trx.raw(sql);
+  });
+}
+
+/** Counts a data folder of before there were tallies. Run once at start. */
+export async function countFirst(db: Knex): Promise<void> {
+  if (!(await db('tally').first('n'))) await recount(db);
+}

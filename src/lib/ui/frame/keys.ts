@@ -1,0 +1,125 @@
+/** An action a key can do, as it is listed and looked for. */
+export interface KeyAction {
+  /** Where it is there to do. */
+  place: string;
+  /** What it does, in words. */
+  name: string;
+  /** Its key as the application ships it; nothing where it has none. */
+  key: string;
+  /** Other words it is found by in the list of commands. */
+  also?: string;
+}
+
+/** The steps of the path, in the order of the work; Alt and the number goes there. */
+export const STEPS = [
+  { id: 'desk', href: '/', name: 'Desk' },
+  { id: 'intake', href: '/intake', name: 'Intake' },
+  { id: 'sources', href: '/sources', name: 'Sources' },
+  { id: 'passages', href: '/passages', name: 'Passages' },
+  { id: 'references', href: '/references', name: 'Reference list' },
+] as const;
+
+/** What stands beside the path. */
+export const ASIDE = [
+  { id: 'leads', href: '/leads', name: 'Leads' },
+  { id: 'notes', href: '/notes', name: 'Notes' },
+  { id: 'duplicates', href: '/duplicates', name: 'Duplicates' },
+  { id: 'import', href: '/import', name: 'Import' },
+  { id: 'ways-in', href: '/ways-in', name: 'Ways in' },
+  { id: 'bin', href: '/bin', name: 'Bin' },
+] as const;
+
+const going = Object.fromEntries([
+  ...STEPS.map(({ id, name }, i) => [
+    `go ${id}`,
+    { place: 'The path', name: `Go to ${name}`, key: `Alt+${i + 1}` },
+  ]),
+  ...ASIDE.map(({ id, name }) => [`go ${id}`, { place: 'The path', name: `Go to ${name}`, key: '' }]),
+]) as Record<string, KeyAction>;
+
+/** Every action that has a name, by its id. */
+export const ACTIONS: Readonly<Record<string, KeyAction>> = {
+  capture: { place: 'Anywhere', name: 'Capture something', key: 'Alt+C', also: 'add address DOI ISBN' },
+  search: { place: 'Anywhere', name: 'Search everything', key: '/', also: 'find' },
+  'by hand': { place: 'Anywhere', name: 'Start a source by hand', key: 'n', also: 'new add' },
+  commands: { place: 'Anywhere', name: 'List of commands', key: 'Ctrl+K' },
+  undo: { place: 'Anywhere', name: 'Undo what was just done', key: 'Ctrl+Z' },
+  redo: { place: 'Anywhere', name: 'Redo what was undone', key: 'Ctrl+Y' },
+  light: { place: 'Anywhere', name: 'Light or dark colours', key: '', also: 'night theme' },
+  keys: { place: 'Anywhere', name: 'Keys', key: '?', also: 'help shortcuts' },
+  ...going,
+  'intake check': { place: 'Intake', name: 'Looks right, go on', key: 'y' },
+  'intake bin': { place: 'Intake', name: 'Put in the bin', key: 'b' },
+  'intake next': { place: 'Intake', name: 'Next source', key: 'ArrowRight' },
+  'intake before': { place: 'Intake', name: 'Source before', key: 'ArrowLeft' },
+  'duplicates merge': { place: 'Duplicates', name: 'Merge into one', key: 'm' },
+  'duplicates apart': { place: 'Duplicates', name: 'Keep apart', key: 'a' },
+  'duplicates later': { place: 'Duplicates', name: 'Decide later', key: 'l' },
+};
+
+/** Keys that are the platform's, listed for reading and not to be changed. */
+export const FIXED: readonly { place: string; name: string; keys: readonly string[] }[] = [
+  { place: 'Lists', name: 'Move', keys: ['↑', '↓', 'Home', 'End', 'PgUp', 'PgDn'] },
+  { place: 'Lists', name: 'Select', keys: ['Space'] },
+  { place: 'Lists', name: 'Select up to there', keys: ['Shift+↑', 'Shift+↓'] },
+  { place: 'Lists', name: 'Open', keys: ['Enter'] },
+  { place: 'Lists', name: 'Select none', keys: ['Esc'] },
+  { place: 'Reader', name: 'Tint, while keeping a passage', keys: ['Alt+1', '…', 'Alt+5'] },
+  { place: 'Reader', name: 'Keep it', keys: ['Enter'] },
+  { place: 'Reader', name: 'Leave it', keys: ['Esc'] },
+  { place: 'Duplicates', name: 'Row', keys: ['↑', '↓'] },
+  { place: 'Duplicates', name: 'Value of this side', keys: ['←', '→'] },
+];
+
+/** Whether a key is a single character, which people who speak or slip can switch off or change (WCAG 2.2, 2.1.4). */
+export const isCharacter = (key: string): boolean => [...key].length === 1;
+
+const ARROWS: Record<string, string> = {
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  Escape: 'Esc',
+};
+/** A key as it stands on a keyboard. */
+export const shownKey = (key: string): string => ARROWS[key] ?? key;
+
+/** What was pressed, written as keys are here: `Alt+1`, `Ctrl+Z`, `?`. Digits count by their place, since Alt may write another sign. */
+export function pressed(
+  event: Pick<KeyboardEvent, 'key' | 'code' | 'altKey' | 'ctrlKey' | 'metaKey' | 'shiftKey'>,
+): string {
+  const digit = /^(?:Digit|Numpad)(\d)$/.exec(event.code)?.[1];
+  const letter = /^Key([A-Z])$/.exec(event.code)?.[1];
+  const held = event.altKey || event.ctrlKey || event.metaKey;
+  const key = held ? (digit ?? letter ?? event.key) : event.key;
+  return [
+    event.ctrlKey || event.metaKey ? 'Ctrl' : '',
+    event.altKey ? 'Alt' : '',
+    held && event.shiftKey ? 'Shift' : '',
+    key,
+  ]
+    .filter(Boolean)
+    .join('+');
+}
+
+/** What a person changed about the keys: all characters off, and other keys for some actions. */
+export interface KeyChoices {
+  charactersOff: boolean;
+  keys: Record<string, string>;
+}
+
+/** The key of an action as the person has it; empty when it has none. */
+export function keyOf(id: string, choices: KeyChoices): string {
+  const key = choices.keys[id] ?? ACTIONS[id]?.key ?? '';
+  return choices.charactersOff && isCharacter(key) ? '' : key;
+}
+
+/** Another action of the same place, or of everywhere, that has the key already. */
+export function heldBy(id: string, key: string, choices: KeyChoices): string | undefined {
+  const place = ACTIONS[id]?.place;
+  return Object.keys(ACTIONS).find((other) => {
+    if (other === id || (choices.keys[other] ?? ACTIONS[other]!.key) !== key) return false;
+    const its = ACTIONS[other]!.place;
+    return its === place || [its, place].some((p) => p === 'Anywhere' || p === 'The path');
+  });
+}

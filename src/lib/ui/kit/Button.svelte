@@ -1,0 +1,40 @@
+<script lang="ts">
+  import clsx, { type ClassValue } from 'clsx';
+  import { Button } from 'flowbite-svelte';
+  import type { Snippet } from 'svelte';
+  import type { HTMLAnchorAttributes, HTMLButtonAttributes } from 'svelte/elements';
+  import Key from './Key.svelte';
+  import { buttonLook, OURS, type ButtonLook } from './looks';
+
+  type Props = Omit<HTMLButtonAttributes, 'class'> &
+    Pick<HTMLAnchorAttributes, 'href' | 'download' | 'target' | 'rel'> & {
+      look?: ButtonLook;
+      small?: boolean;
+      /** The key that does the same, as a person reads it: `Enter`, `Alt+1`. Shown, and told to assistive technology. */
+      keys?: string | undefined;
+      class?: ClassValue;
+      children?: Snippet;
+    };
+  let {
+    look = 'plain',
+    small = false,
+    keys,
+    disabled = false,
+    class: className,
+    children,
+    ...rest
+  }: Props = $props();
+  const worn = $derived(clsx(buttonLook({ look, small, disabled: Boolean(disabled) }), className));
+</script>
+
+<Button
+  {...rest as object}
+  disabled={Boolean(disabled)}
+  color={OURS}
+  size={OURS}
+  class={worn}
+  aria-keyshortcuts={keys?.replace(/Ctrl/g, 'Control')}
+>
+  {@render children?.()}
+  {#if keys}<Key small {keys} />{/if}
+</Button>

@@ -1,0 +1,24 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+
+  /** The head of a view: its name, what it holds in a line (`.sub`), and what can be done with all of it. */
+  let { children }: { children: Snippet } = $props();
+</script>
+
+<header class="head">{@render children()}</header>
+
+<style>
+  .head {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 8px 14px;
+    padding: 14px 26px 12px;
+    border-bottom: 1px solid var(--rule);
+    background: var(--page);
+  }
+  .head :global(.sub) {
+    color: var(--ink-3);
+    font-size: 14px;
+  }
+</style>

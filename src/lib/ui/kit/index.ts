@@ -1,0 +1,13 @@
+/** The components every view is made of. */
+export { default as Button } from './Button.svelte';
+export { default as Checkbox } from './Checkbox.svelte';
+export { default as Dialog } from './Dialog.svelte';
+export { default as Empty } from './Empty.svelte';
+export { default as FileButton } from './FileButton.svelte';
+export { default as Input } from './Input.svelte';
+export { default as Key } from './Key.svelte';
+export { default as PageHead } from './PageHead.svelte';
+export { default as Progress } from './Progress.svelte';
+export { default as Radio } from './Radio.svelte';
+export { default as Select } from './Select.svelte';
+export { default as Textarea } from './Textarea.svelte';

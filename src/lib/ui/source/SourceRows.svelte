@@ -1,0 +1,277 @@
+<script lang="ts">
+  import { SvelteMap } from 'svelte/reactivity';
+  import { get } from 'svelte/store';
+  import { onMount, tick, untrack } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import type { ShownReference } from '$lib/server/lists';
+  import type { SourceItem } from '$lib/server/sources';
+  import { call, debounce, isTyping } from '../frame/client';
+  import { narrow } from '../frame/narrowing';
+  import { attempt } from '../frame/toasts.svelte';
+  import { Button } from '../kit';
+  import { gridAct } from '../kit/grid-keys';
+  import { virtualRows } from '../kit/virtual-rows.svelte';
+  import { chosen, place } from './selection.svelte';
+  import SourceRow from './SourceRow.svelte';
+
+  /** The sources that were asked for, as far as one looks: rows beyond the first are fetched and printed as they come into view. */
+  let {
+    items: first,
+    total,
+    sort,
+    look,
+    columns,
+  }: {
+    /** The first of them. */
+    items: SourceItem[];
+    total: number;
+    sort: string;
+    look: { style: string; locale: string };
+    columns: boolean;
+  } = $props();
+
+  const PAGE = 100;
+  const HEADS = [
+    { name: 'Creators', sort: 'author' },
+    { name: 'Year', sort: 'newest' },
+    { name: 'Title', sort: 'title' },
+    { name: 'Appeared in', sort: undefined },
+    { name: 'Citekey', sort: undefined },
+    { name: '❝', sort: undefined },
+  ];
+  const later = new SvelteMap<number, SourceItem>();
+  const printed = new SvelteMap<string, ShownReference>();
+  let at = $state(place.search === page.url.search ? place.at : 0);
+  /** The row a selection with Shift begins at. */
+  let anchor = 0;
+  let scroller: HTMLElement | undefined = $state();
+  // Not reactive on purpose: a note of what is on its way.
+  // eslint-disable-next-line svelte/prefer-svelte-reactivity
+  const asked = new Set<string>();
+
+  const itemAt = (i: number): SourceItem | undefined => first[i] ?? later.get(i);
+  const keyOf = (item: SourceItem) => `${item.id}:${item.revision}:${look.style}:${look.locale}`;
+  const referenceOf = (item: SourceItem) => item.reference ?? printed.get(keyOf(item));
+
+  const { virtual, measure } = virtualRows({
+    scroller: () => scroller,
+    count: () => total,
+    height: () => (columns ? 37 : 74),
+  });
+  $effect(() => {
+    void first;
+    untrack(() => {
+      later.clear();
+      asked.clear();
+      if (at >= total) at = Math.max(0, total - 1);
+    });
+  });
+  $effect(() => {
+    place.search = page.url.search;
+    place.at = at;
+  });
+  onMount(() => {
+    if (at > 0) get(virtual).scrollToIndex(at, { align: 'center' });
+  });
+
+  const fetchPage = async (n: number) => {
+    const before = itemAt(n * PAGE - 1);
+    const from = before ? `after=${before.id}` : `offset=${n * PAGE}`;
+    const search = `${page.url.search || '?'}&${from}`;
+    const { items } = await call<{ items: SourceItem[] }>('GET', `/api/sources${search}`);
+    items.forEach((item, i) => later.set(n * PAGE + i, item));
+  };
+  const printMissing = debounce(async (rows: SourceItem[]) => {
+    const missing = rows.filter((i) => !referenceOf(i));
+    for (const item of missing) asked.add(keyOf(item));
+    if (missing.length === 0) return;
+    const references = await attempt(() =>
+      call<ShownReference[]>('POST', '/api/printed', { ids: missing.map((i) => i.id) }),
+    );
+    const byId = new Map(references?.map((r) => [r.id, r]));
+    for (const item of missing)
+      printed.set(keyOf(item), byId.get(item.id) ?? { id: item.id, html: '', text: '' });
+  }, 30);
+
+  $effect(() => {
+    const rows = $virtual.getVirtualItems();
+    const wanted = new Set(rows.filter((r) => !itemAt(r.index)).map((r) => Math.floor(r.index / PAGE)));
+    for (const n of wanted) {
+      if (asked.has(`page ${n}`)) continue;
+      asked.add(`page ${n}`);
+      void attempt(() => fetchPage(n));
+    }
+    const items = rows.map((r) => itemAt(r.index)).filter((i) => i !== undefined);
+    if (items.some((i) => !referenceOf(i) && !asked.has(keyOf(i)))) void printMissing(items);
+  });
+
+  function toggle(id: string | undefined) {
+    if (id && !chosen.delete(id)) chosen.add(id);
+  }
+
+  async function go(to: number) {
+    at = to;
+    get(virtual).scrollToIndex(at, { align: 'auto' });
+    await tick();
+    requestAnimationFrame(() =>
+      scroller?.querySelector<HTMLElement>(`[data-index="${at}"]`)?.focus({ preventScroll: true }),
+    );
+  }
+
+  /** Selects the rows from the anchor to where one is now, as far as they are known. */
+  function extend(to: number) {
+    const [from, until] = [Math.min(anchor, to), Math.max(anchor, to)];
+    for (let i = from; i <= until; i++) {
+      const item = itemAt(i);
+      if (item) chosen.add(item.id);
+    }
+  }
+
+  function onkey(event: KeyboardEvent) {
+    if (event.defaultPrevented || isTyping(event)) return;
+    const target = event.target as HTMLElement;
+    // With nothing in particular in focus, the list is what the keys are for.
+    if (!scroller?.contains(target) && target !== document.body && target.id !== 'main') return;
+    const inView = Math.floor((scroller?.clientHeight ?? 600) / (columns ? 37 : 74)) - 1;
+    const act = gridAct(event, at, total, inView);
+    if (!act) return;
+    const onControl = target.closest('a, button, [role=group]');
+    if (onControl && (act.kind === 'open' || act.kind === 'select')) return;
+    event.preventDefault();
+    if (act.kind === 'move') {
+      if (!act.extends) anchor = act.to;
+      else extend(act.to);
+      void go(act.to);
+    } else if (act.kind === 'select') {
+      anchor = at;
+      toggle(itemAt(at)?.id);
+    } else if (act.kind === 'none') chosen.clear();
+    else if (itemAt(at)) void goto(`/sources/${itemAt(at)!.id}`);
+  }
+
+  function click(event: MouseEvent, index: number) {
+    at = index;
+    if (!event.shiftKey) anchor = index;
+    else if (!(event.target as HTMLElement).closest('a')) extend(index);
+  }
+</script>
+
+<svelte:window onkeydown={onkey} />
+
+{#if columns}
+  <div class="row columns titles" role="presentation">
+    <span></span><span></span>
+    {#each HEADS as { sort: by, name } (name)}
+      {#if by}<Button
+          look="bare"
+          aria-pressed={sort === by}
+          onclick={() => narrow({ sort: sort === by && by === 'newest' ? 'oldest' : by })}
+          >{name}{sort === by ? ' ↓' : sort === 'oldest' && by === 'newest' ? ' ↑' : ''}</Button
+        >
+      {:else}<span>{name}</span>{/if}
+    {/each}
+  </div>
+{/if}
+<div
+  class="rows"
+  bind:this={scroller}
+  role="grid"
+  aria-label="Sources"
+  aria-multiselectable="true"
+  aria-rowcount={total}
+>
+  <div style="height: {$virtual.getTotalSize()}px; position: relative" role="rowgroup">
+    {#each $virtual.getVirtualItems() as row (row.index)}
+      {@const item = itemAt(row.index)}
+      <!-- svelte-ignore a11y_click_events_have_key_events -->
+      <div
+        class="row"
+        class:columns
+        class:current={row.index === at}
+        class:chosen={item && chosen.has(item.id)}
+        role="row"
+        tabindex={row.index === at ? 0 : -1}
+        aria-rowindex={row.index + 1}
+        aria-selected={Boolean(item && chosen.has(item.id))}
+        data-index={row.index}
+        data-source={item?.id}
+        use:measure
+        onclick={(e) => click(e, row.index)}
+        style="transform: translateY({row.start}px)"
+      >
+        {#if item}
+          <SourceRow
+            {item}
+            reference={referenceOf(item)}
+            letter={sort === 'author' && item.letter !== itemAt(row.index - 1)?.letter ? item.letter : ''}
+            {columns}
+            chosen={chosen.has(item.id)}
+            current={row.index === at}
+            ontoggle={() => toggle(item.id)}
+          />
+        {:else}<span></span><span></span><span class="small-label" role="gridcell">…</span>{/if}
+      </div>
+    {/each}
+  </div>
+</div>
+
+<style>
+  .rows {
+    flex: 1;
+    min-height: 0;
+    overflow: auto;
+  }
+  .row {
+    position: absolute;
+    top: 0;
+    left: 0;
+    display: grid;
+    grid-template-columns: 12px 22px minmax(0, 1fr) 232px;
+    gap: 0 12px;
+    width: 100%;
+    padding-left: 14px;
+    border-left: 3px solid transparent;
+  }
+  .row:focus-visible {
+    outline-offset: -2px;
+  }
+  .row:has(:global(.all)) {
+    z-index: 5;
+  }
+  .current {
+    border-left-color: var(--thread);
+    background: var(--row-chosen);
+  }
+  .chosen {
+    background: var(--thread-soft);
+  }
+  .columns {
+    grid-template-columns:
+      12px 22px minmax(120px, 1.2fr) 48px minmax(160px, 2fr) minmax(90px, 1fr)
+      150px 30px;
+    border-bottom: 1px solid var(--rule);
+  }
+  .titles {
+    position: static;
+    flex: none;
+    padding-block: 4px;
+    background: var(--side);
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 600;
+  }
+  .titles :global(button) {
+    text-align: left;
+  }
+  .titles :global(button[aria-pressed='true']) {
+    color: var(--ink);
+  }
+  @media (max-width: 760px) {
+    .row:not(.columns) {
+      grid-template-columns: 0 20px minmax(0, 1fr);
+      padding-bottom: 6px;
+      border-bottom: 1px solid var(--rule);
+    }
+  }
+</style>
