@@ -23,6 +23,8 @@ import { defaultContext, transaction } from '../src/lib/server/access/context';
 import { openDatabase } from '../src/lib/server/db/open';
 import { getSources, insertSource, updateSource } from '../src/lib/server/sources/repository';
 import { printList } from '../src/lib/server/lists/printing';
+import { talliesOf } from '../src/lib/server/sources/tallies';
+import { largeLibrary } from './large-library';
 import { facetsOf, listIds, listSources } from '../src/lib/server/sources';
 import { closePools } from '../src/lib/server/workers/pools';
 import { startApp, until, visit, type App, type Person } from '../tests/browser/app';
@@ -305,6 +307,111 @@ await part(
     }
   },
 );
+
+/** What a request takes on the server, from asking to the last byte: median and 95th percentile of forty. */
+async function views(size: number): Promise<void> {
+  const app = await startApp();
+  const folder = app.dataFolder;
+  const db = await openDatabase(join(folder, 'retexa.sqlite'));
+  const ctx = await defaultContext(db);
+  const adding: number[] = [];
+  let some: string[] = [];
+  const records = [...largeLibrary(size)];
+  const [took] = await timed(async () => {
+    for (let from = 0; from < records.length; from += 200)
+      await transaction(ctx, async (inner) => {
+        for (const record of records.slice(from, from + 200)) {
+          const [one, { id }] = await timed(() =>
+            insertSource(inner, record, { checked: from % 1_000 > 0, why: 'generated' }),
+          );
+          adding.push(one);
+          if (some.length < 40 && adding.length % Math.ceil(size / 40) === 0) some = [...some, id];
+        }
+      });
+  });
+  row(
+    `adding ${size.toLocaleString('en')}`,
+    ms(took),
+    `${ms(median(adding.slice(-2_000)))} each at that size`,
+  );
+  const counts: number[] = [];
+  for (let i = 0; i < 21; i++) counts.push((await timed(() => talliesOf(ctx)))[0]);
+  row('counts of the path', ms(median(counts)));
+  const asked: [string, (i: number) => string][] = [
+    ['Desk', () => '/'],
+    ['Intake', () => '/intake'],
+    ['Sources', (i) => `/sources?sort=${['author', 'title', 'newest', 'added'][i % 4]}`],
+    ['Sources, narrowed', (i) => `/sources?type=${['book', 'chapter'][i % 2]}`],
+    ['Sources, words', (i) => `/sources?q=${['marsh', 'tide mill', 'moulin', 'editorial'][i % 4]}`],
+    ['a page far down', (i) => `/api/sources?offset=${Math.floor((size * (i + 1)) / 41)}`],
+    ['a source', (i) => `/sources/${some[i % some.length]}`],
+    ['Passages', () => '/passages'],
+    ['Duplicates', () => '/duplicates'],
+    ['Leads', () => '/leads'],
+    ['Bin', () => '/bin'],
+    ['Search', (i) => `/search?q=${['sediment', 'mühle', 'editorial', 'soko'][i % 4]}`],
+  ];
+  for (const [name, path] of asked) {
+    const times: number[] = [];
+    for (let i = 0; i < 40; i++)
+      times.push((await timed(async () => (await fetch(app.url + path(i))).arrayBuffer()))[0]);
+    const sorted = [...times].sort((a, b) => a - b);
+    row(name, `${ms(median(times))}`, `95th percentile ${ms(sorted[37]!)}`);
+  }
+  await db.destroy();
+  const file = records
+    .slice(0, 5_000)
+    .map(
+      (r, i) =>
+        `@book{import${i}, title={${r.title ?? ''} ${i}}, author={${r.author?.[0]?.family ?? 'Ng'}, A.}, year={1990}, publisher={P}}`,
+    )
+    .join('\n');
+  const started = await fetch(`${app.url}/api/import?name=five.bib`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream', origin: app.url },
+    body: file,
+  });
+  const { id: job } = (await started.json()) as { id: string };
+  const state = () => app.rows<{ state: string }>('SELECT state FROM job WHERE id = ?', job)[0]!.state;
+  await until(
+    'the import to add',
+    async () => app.rows('SELECT id FROM import_step LIMIT 1').length > 0 || state() === 'done',
+  );
+  const saving: number[] = [];
+  for (let i = 0; state() === 'running'; i++) {
+    const id = some[i % some.length]!;
+    const [{ revision }] = app.rows<{ revision: number }>('SELECT revision FROM source WHERE id = ?', id) as [
+      { revision: number },
+    ];
+    saving.push(
+      (
+        await timed(async () =>
+          (
+            await fetch(`${app.url}/api/sources/${id}`, {
+              method: 'PATCH',
+              headers: { 'content-type': 'application/json', origin: app.url },
+              body: JSON.stringify({ base: revision, fields: { note: `saved ${i}` } }),
+            })
+          ).arrayBuffer(),
+        )
+      )[0],
+    );
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  const sorted = [...saving].sort((a, b) => a - b);
+  if (saving.length)
+    row(
+      'saving a field while 5,000 entries are imported',
+      ms(median(saving)),
+      `95th percentile ${ms(sorted[Math.floor(sorted.length * 0.95)]!)}, longest ${ms(sorted.at(-1)!)}, of ${saving.length}`,
+    );
+  row('memory of the server', `${Math.round(app.memory() / 1024 / 1024)} MB`);
+  await app.stop();
+}
+
+await part('views', 'Every view, 10,000 sources', () => views(10_000));
+if (chosen.includes('views-large'))
+  await part('views-large', 'Every view, 100,000 sources', () => views(100_000));
 
 await part('documents', 'Capture: reading documents, fetched already', async () => {
   const body = htmlOf([...MARSH, ...THESIS]).repeat(3);

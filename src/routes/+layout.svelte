@@ -235,6 +235,22 @@
     align-items: flex-end;
     min-width: 0;
   }
+  @media print {
+    .strip,
+    .band,
+    .skip,
+    .shell > :global(nav) {
+      display: none;
+    }
+    .shell {
+      display: block;
+      height: auto;
+    }
+    main {
+      display: block;
+      overflow: visible;
+    }
+  }
   @media (max-width: 760px) {
     .shell {
       grid-template: auto 40px minmax(0, 1fr) auto / minmax(0, 1fr);

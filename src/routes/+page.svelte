@@ -1,9 +1,8 @@
 <script lang="ts">
-  import { Button, Empty, PageHead } from '$lib/ui/kit';
-  import Mark from '$lib/ui/frame/Mark.svelte';
+  import { Button, PageHead } from '$lib/ui/kit';
+  import FirstRun from '$lib/ui/frame/FirstRun.svelte';
   import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
-  import { openByHand } from '$lib/ui/capture/byhand.svelte';
   import { dateLabel } from '$lib/ui/frame/client';
 
   let { data } = $props();
@@ -35,19 +34,7 @@
 </PageHead>
 
 {#if data.counts.sources === 0}
-  <Empty>
-    <span class="inline-block rounded-lg bg-[#123644] p-3"><Mark size={34} /></span>
-    <h2 class="mt-4">Begin with something you read</h2>
-    <p>
-      Paste its address or DOI into the field at the top and press Enter. Retexa reads who wrote it, where it
-      appeared and when, keeps the page, and asks you to check.
-    </p>
-    <p class="mt-3 flex gap-2">
-      <Button href="/import">Import references you have</Button><Button onclick={() => openByHand()}
-        >Start one by hand</Button
-      >
-    </p>
-  </Empty>
+  <FirstRun project={project?.name} />
 {:else}
   <div class="desk">
     <section>

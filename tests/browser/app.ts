@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
+import { readFileSync } from 'node:fs';
 import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -45,6 +46,8 @@ export interface App {
   logged(): string;
   /** Rows straight from the database file. */
   rows<T = Record<string, unknown>>(sql: string, ...values: unknown[]): T[];
+  /** Memory the server's own process holds, in bytes (Linux). */
+  memory(): number;
   /** Ends the server at once, as a power cut would. */
   kill(): Promise<void>;
   start(): Promise<void>;
@@ -93,6 +96,8 @@ export async function startApp({ allow = '' } = {}): Promise<App> {
     dataFolder,
     standIns,
     logged: () => log,
+    memory: () =>
+      1024 * Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server!.pid}/status`, 'utf8'))?.[1] ?? 0),
     rows<T>(sql: string, ...values: unknown[]): T[] {
       const db = new Database(join(dataFolder, 'retexa.sqlite'), { readonly: true });
       try {

@@ -48,6 +48,49 @@ const markedAre = (words: string[]) =>
 const SENTENCE =
   'Within six years of a breach the pond floor had risen by a median of 31 cm, and pioneer species covered more than half of it.';
 
+describe('what is typed of a passage', () => {
+  it('waits when something comes between; pressed twice it is kept once; kept again it is told', async () => {
+    await me.open('/');
+    await me.capture('https://marshletters.example/articles/3-1-7');
+    await me.see('Ferreira', '.tray .got');
+    await me.open(`/copies/${copyOf('https://marshletters.example/articles/3-1-7')}`);
+    await me.selectInPage(SENTENCE);
+    await me.see('New passage', '.margin');
+    await me.type('Gist', 'Half a thought');
+    // Called away: Esc, and another day.
+    await me.page.keyboard.press('Escape');
+    await me.see('Begun and not kept', '.margin');
+    await me.open(`/copies/${copyOf('https://marshletters.example/articles/3-1-7')}`);
+    await me.press('Go on with it', '.margin');
+    await me.page.waitForFunction(
+      () => document.querySelector<HTMLInputElement>('.sheet input')?.value === 'Half a thought',
+    );
+    await me.page.evaluate(() => {
+      const keep = [...document.querySelectorAll('button')].find(
+        (b) => b.textContent?.trim() === 'Keep passage',
+      )!;
+      keep.click();
+      keep.click();
+    });
+    await me.see('Half a thought', '.card');
+    await me.gone('Begun and not kept');
+    expect(app.rows('SELECT id FROM passage')).toHaveLength(1);
+    await me.selectInPage(SENTENCE);
+    await me.see('You have kept these words already: quotation, “Half a thought”.', '.sheet');
+    await me.page.keyboard.press('Escape');
+    await me.press('Edit', '.card');
+    await me.press('Put in the bin', '.sheet');
+    await until(
+      'no passage',
+      async () => app.rows('SELECT id FROM passage WHERE binned IS NULL').length === 0,
+    );
+    await me.open('/bin');
+    await me.press('Empty the bin…');
+    await me.press('Delete for good', 'dialog');
+    await me.see('The bin is empty');
+  });
+});
+
 describe('quoting from a copy', () => {
   it('keeps a selected sentence with kind, tint, gist, own words and locator', async () => {
     await me.open('/');

@@ -166,6 +166,123 @@ describe('the shell', () => {
     await me.page.waitForSelector('section[aria-label=Sources] .source [data-field]');
   });
 
+  it('finds every action by its name, and lets single keys be changed and switched off', async () => {
+    await me.open('/sources');
+    const control = async (key: 'KeyK') => {
+      await me.page.keyboard.down('Control');
+      await me.page.keyboard.press(key);
+      await me.page.keyboard.up('Control');
+    };
+    await control('KeyK');
+    await me.page.waitForSelector('[aria-label="List of commands"] input');
+    await me.page.keyboard.type('leads');
+    await me.see('Go to Leads', 'dialog');
+    await me.page.keyboard.press('Enter');
+    await me.page.waitForFunction(() => location.pathname === '/leads');
+    await me.page.waitForFunction(() => !document.querySelector('dialog'));
+    await me.page.keyboard.press('?');
+    await me.press('Change the key for Start a source by hand', 'dialog');
+    await me.page.keyboard.press('/');
+    await me.see('/ is for “Search everything” already.', 'dialog');
+    await me.page.keyboard.press('+');
+    await me.page.keyboard.press('Escape');
+    await me.gone('Anywhere');
+    await me.page.keyboard.press('+');
+    await me.see('Start by hand', 'dialog');
+    await me.page.keyboard.press('Escape');
+    await me.page.waitForFunction(() => !document.querySelector('dialog'));
+    await me.page.keyboard.press('?');
+    await me.page.click('dialog [type=checkbox]');
+    await me.page.keyboard.press('Escape');
+    await me.gone('Anywhere');
+    await me.page.keyboard.press('?');
+    await me.page.keyboard.press('+');
+    expect(await me.page.$('dialog')).toBeNull();
+    await me.page.evaluate(() => localStorage.removeItem('retexa-keys'));
+  });
+
+  it('goes on with a dozen tabs open: one of them listens for all', async () => {
+    const browser = me.page.browser();
+    const [source] = app.rows<{ id: string }>("SELECT id FROM source WHERE title LIKE 'Salt%'");
+    const tabs: Person[] = [];
+    for (let i = 0; i < 11; i++) {
+      const tab = await visit(app, browser);
+      await tab.open(i % 2 ? '/sources' : `/sources/${source!.id}`);
+      tabs.push(tab);
+    }
+    const last = tabs[10]!;
+    await last.page.bringToFront();
+    await last.type('Volume', '33');
+    await last.page.keyboard.press('Enter');
+    await last.see('Saved.', '.toasts');
+    await last.see('Marsh Letters, 33(1)', '.printed');
+    const { held = [] } = await last.page.evaluate(() => navigator.locks.query());
+    expect(held.filter((lock) => lock.name === 'retexa-live')).toHaveLength(1);
+    await tabs[3]!.page.bringToFront();
+    await tabs[3]!.see('33(1)', '.row');
+    // The one that listens is closed; another takes over.
+    await me.open('/sources');
+    for (const tab of tabs.slice(0, 10)) await tab.leave();
+    await last.page.bringToFront();
+    await last.type('Volume', '3');
+    await last.page.keyboard.press('Enter');
+    await last.see('Marsh Letters, 3(1)', '.printed');
+    await me.page.bringToFront();
+    await me.see('3(1)', '.row');
+    await last.leave();
+  });
+
+  it('undoes and does again what was done in the view, by its keys', async () => {
+    const [source] = app.rows<{ id: string }>("SELECT id FROM source WHERE title LIKE 'Salt%'");
+    await me.open(`/sources/${source!.id}`);
+    await me.type('Issue', '4');
+    await me.page.keyboard.press('Enter');
+    await me.see('Marsh Letters, 3(4)', '.printed');
+    await me.see('Saved.', '.toasts');
+    const control = async (key: 'KeyZ' | 'KeyY') => {
+      await me.page.keyboard.down('Control');
+      await me.page.keyboard.press(key);
+      await me.page.keyboard.up('Control');
+    };
+    await control('KeyZ');
+    await me.see('Marsh Letters, 3(1)', '.printed');
+    await control('KeyY');
+    await me.see('Marsh Letters, 3(4)', '.printed');
+    await control('KeyZ');
+    await me.see('Marsh Letters, 3(1)', '.printed');
+  });
+
+  it('refuses a date that is none, aloud, and keeps what was typed', async () => {
+    const [source] = app.rows<{ id: string; revision: number }>(
+      "SELECT id, revision FROM source WHERE title LIKE 'Salt%'",
+    );
+    await me.open(`/sources/${source!.id}`);
+    await me.type('Date', '2023-13-01');
+    await me.page.keyboard.press('Enter');
+    await me.see('There is no month 13. Write the year, the month and the day, as in 2021-11-03. Not saved.');
+    expect(app.rows('SELECT revision FROM source WHERE id = ?', source!.id)).toEqual([
+      { revision: source!.revision },
+    ]);
+    await me.type('Date', '2021');
+    await me.page.keyboard.press('Enter');
+    await me.gone('Not saved.');
+  });
+
+  it('says when the server is not reached, and sends what was typed when it is back', async () => {
+    const [source] = app.rows<{ id: string }>("SELECT id FROM source WHERE title LIKE 'Salt%'");
+    await me.open(`/sources/${source!.id}`);
+    await app.kill();
+    await me.type('Volume', '9');
+    await me.page.keyboard.press('Enter');
+    await me.see('The server is not reached. What you type stays here, and is sent when it is back.');
+    await app.start();
+    await me.see('Marsh Letters, 9(1)', '.printed');
+    await me.gone('The server is not reached.');
+    await me.type('Volume', '3');
+    await me.page.keyboard.press('Enter');
+    await me.see('Marsh Letters, 3(1)', '.printed');
+  });
+
   it('finds among sources while typing, blanks and pauses included', async () => {
     await me.open('/sources');
     const address = (words: string) =>

@@ -140,6 +140,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/jobs/[id]': (i) => [
     get(`/api/jobs/${i.job}`),
     post(`/api/jobs/${i.job}`, { act: 'retry' }),
+    post(`/api/jobs/${i.job}`, { act: 'take-away' }),
     post(`/api/jobs/${i.job}`, { act: 'add-copy', sourceId: i.source }),
     post(`/api/jobs/${i.job}`, { act: 'decide', answers: { 0: 'skip' } }),
     post(`/api/jobs/${i.job}`, { act: 'choose', picks: [0] }),
@@ -223,6 +224,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       look: LOOK,
     }),
   ],
+  'api/sample': () => [post('/api/sample', {})],
   'api/scope': (i) => [post('/api/scope', { projectId: i.project })],
   'api/sections': (i) => [post('/api/sections', { projectId: i.project, name: 'Ponds' })],
   'api/sources': (i) => [

@@ -235,3 +235,18 @@ describe('a range of dates whose ends are told unequally far', () => {
     expect(list.get('a')).toMatch(/2004–2006/);
   });
 });
+
+describe('a record the processor cannot print', () => {
+  it('does not stop the list: the rest is printed, and it is named', () => {
+    // A family name that is no text; citeproc-js throws at it.
+    const broken = { ...TEN[0]!, id: 'broken', author: [{ family: 5 }] } as unknown as CslItem;
+    const printer = createPrinter(style('apa'), locale('en-US'), 'en-US');
+    const alone = createPrinter(style('apa'), locale('en-US'), 'en-US').list(TEN);
+    const list = printer.list([...TEN, broken]);
+    expect(list.entries.filter((e) => e.failed !== undefined).map((e) => e.id)).toEqual(['broken']);
+    expect(list.entries.filter((e) => e.failed === undefined)).toEqual(alone.entries);
+    expect(printer.each([broken, TEN[1]!]).map((r) => r.failed === undefined)).toEqual([false, true]);
+    // And the printer goes on as if nothing had been.
+    expect(printer.list(TEN)).toEqual(alone);
+  });
+});

@@ -385,4 +385,27 @@
       display: none;
     }
   }
+  @media print {
+    .spread {
+      display: block;
+    }
+    .sheet {
+      padding: 0;
+      background: none;
+      overflow: visible;
+    }
+    .marks,
+    .spread > :global(aside) {
+      display: none;
+    }
+    .entry {
+      display: block;
+      break-inside: avoid;
+    }
+    .sheet :global(.heading) {
+      width: 100%;
+      margin: 0 0 10px;
+      border: 0;
+    }
+  }
 </style>

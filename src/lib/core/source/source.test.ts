@@ -21,6 +21,7 @@ import {
   samePerson,
   shownFields,
   sourceRecord,
+  dateProblem,
   typedDate,
   withEdit,
   addressKey,
@@ -99,6 +100,23 @@ describe('dates', () => {
     expect(parseDate('soon')).toBeUndefined();
     expect(typedDate('reign of Edward')).toEqual({ literal: 'reign of Edward' });
     expect(typedDate('')).toBeUndefined();
+  });
+  // Common practice of forms: a date is taken whole or refused aloud, never cut to a part of it.
+  it.each([
+    ['2023-13-01', 'There is no month 13'],
+    ['2023-02-30', 'Month 2 has no day 30'],
+    ['20231301', 'There is no month 13'],
+    ['12/3/2020', 'Which is the day, and which the month?'],
+    ['31 April 2021', 'April has no day 31'],
+    ['2021-11-03', undefined],
+    ['3 November 2021', undefined],
+    ['2004-06/2006', undefined],
+    ['c. 1700', undefined],
+    ['reign of Edward', undefined],
+  ])('%s is taken whole, or refused in words', (text, problem) => {
+    if (problem === undefined) return expect(dateProblem(text)).toBeUndefined();
+    expect(dateProblem(text)).toContain(problem);
+    expect(typedDate(text)).toEqual({ literal: text });
   });
 });
 

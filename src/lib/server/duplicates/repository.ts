@@ -49,19 +49,21 @@ export async function forgetLikeness(ctx: Context, id: string): Promise<void> {
 }
 
 /**
- * Judges a source against those it shares a key with, and keeps the pairs that look like one work, those said to be
- * different works left out. Call in the transaction that changed it, with nothing when it is not living any more.
+ * Judges a source against those it shares a key with, keeps the pairs that look like one work, those said to be different
+ * works left out, and gives them. Call in the transaction that changed it, with nothing when it is not living any more;
+ * `fresh` for one that was not there before.
  */
 export async function judge(
   ctx: Context,
   id: string,
   source: Pick<Source, 'record'> | undefined,
-): Promise<void> {
-  await forgetLikeness(ctx, id);
-  if (!source) return;
+  fresh = false,
+): Promise<Awaited<ReturnType<typeof judged>>> {
+  if (!fresh) await forgetLikeness(ctx, id);
+  if (!source) return [];
   const alike = (await judged(ctx, source.record)).filter((j) => j.source.id !== id);
-  if (alike.length === 0) return;
-  const apart = new Set(await apartFrom(ctx, id));
+  if (alike.length === 0) return [];
+  const apart = new Set(fresh ? [] : await apartFrom(ctx, id));
   for (const { source: other, judgement } of alike) {
     if (apart.has(other.id)) continue;
     // Ids grow with time: the smaller is the one captured first.
@@ -76,6 +78,7 @@ export async function judge(
       label: shortLabel(first.record),
     });
   }
+  return alike.filter(({ source: other }) => !apart.has(other.id));
 }
 
 /** The sources said to be another work than one. */

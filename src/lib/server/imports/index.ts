@@ -1,10 +1,13 @@
 import { change, checkRight } from '../access/change';
 import { hasHanging, removeSources } from '../bin';
+import { talliesOf } from '../sources/tallies';
+import { SAMPLE } from './sample';
 import { forgetSteps, lastSteps, noteSteps, openImports, type ImportStep } from './steps';
 import { mergeEffect, mergeRecords, type MergeField } from '../../core/duplicates';
 import {
   FILE_TIME,
   READABLE,
+  readFormat,
   sniff,
   type ReadableName,
   type ReadEntry,
@@ -32,7 +35,7 @@ import {
 import { stop, stopWords, underWay, Stopped } from '../jobs/running';
 import { inTurn } from '../turns';
 import { read } from '../workers/pools';
-import { alike, doublesOf } from '../capture';
+import { alike } from '../capture';
 import { inBrief } from './reports';
 import { binSources, undoRevision } from '../sources';
 
@@ -422,7 +425,6 @@ async function addNew(
   input: ImportInput,
   report: ImportReport,
 ): Promise<ImportStep> {
-  const doubles = await doublesOf(ctx, record);
   const source = await insertSource(ctx, record, {
     checked: !input.toIntake,
     why: `imported from ${input.fileName}`,
@@ -434,8 +436,14 @@ async function addNew(
       ? [...entry.notes, `citekey ${entry.key} was taken; it is ${source.citekey} now`]
       : entry.notes;
   report.added.push({ id: source.id, label, line: entry.line, notes });
-  const double = doubles[0];
-  if (double) report.doubles.push({ id: source.id, label, of: double.label, reason: double.reason });
+  const [double] = source.alike;
+  if (double)
+    report.doubles.push({
+      id: source.id,
+      label,
+      of: shortLabel(double.source.record),
+      reason: double.judgement.reasons.join(', ') || 'alike',
+    });
   return { sourceId: source.id };
 }
 
@@ -511,5 +519,23 @@ export async function takeImportBack(
       }
     }
     return { revisions, left };
+  });
+}
+
+/** Puts a few invented sources into an empty library; refuses where there are sources already. Gives their ids. */
+export async function addSample(ctx: Context): Promise<{ ids: string[] }> {
+  const { entries } = readFormat('bibtex', SAMPLE);
+  return change(ctx, CHANGE, async (inner) => {
+    if ((await talliesOf(inner)).sources > 0)
+      throw new Refusal(409, 'There are sources here already. The sample is for an empty library.');
+    const ids: string[] = [];
+    for (const { key, record } of entries) {
+      const source = await insertSource(inner, withTime(record, now(), 'the sample'), {
+        why: 'of the sample',
+        ...(key ? { citekey: key } : {}),
+      });
+      ids.push(source.id);
+    }
+    return { ids };
   });
 }

@@ -1,4 +1,5 @@
 import { scoped, type Context } from '../access/context';
+import { tell } from '../access/events';
 import { newId, now } from '../db/ids';
 import { notHere } from '../access/refusal';
 
@@ -53,6 +54,7 @@ export async function insertJob(ctx: Context, kind: Job['kind'], input: unknown)
     library_id: ctx.libraryId,
     person_id: ctx.personId,
   });
+  tell(ctx.libraryId, 'jobs');
   return job;
 }
 
@@ -81,6 +83,7 @@ export async function updateJob(
       ...('error' in change ? { error: change.error && JSON.stringify(change.error) } : {}),
       updated: now(),
     });
+  tell(ctx.libraryId, 'jobs');
 }
 
 /** The jobs the tray shows: not dismissed, newest first, an import's result in brief. */

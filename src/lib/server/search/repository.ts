@@ -4,10 +4,18 @@ import { inParts } from '../db/ids';
 
 export type SearchKind = 'source' | 'passage' | 'note' | 'lead' | 'copy';
 
-/** Puts a subject's text into the search index in place of what was there; empty text takes it out. */
-export async function index(ctx: Context, kind: SearchKind, subjectId: string, text: string): Promise<void> {
+/** Puts a subject's text into the search index in place of what was there; empty text takes it out. `fresh` for one that was never in it. */
+export async function index(
+  ctx: Context,
+  kind: SearchKind,
+  subjectId: string,
+  text: string,
+  fresh = false,
+): Promise<void> {
   const subject = { library_id: ctx.libraryId, kind, subject_id: subjectId };
-  const known = (await ctx.db('search_subject').where(subject).first('id')) as { id: number } | undefined;
+  const known = fresh
+    ? undefined
+    : ((await ctx.db('search_subject').where(subject).first('id')) as { id: number } | undefined);
   if (known) await ctx.db('search').where({ rowid: known.id }).delete();
   if (!text) return;
   const rowid = known?.id ?? (await ctx.db('search_subject').insert(subject))[0];

@@ -123,18 +123,22 @@ function searchText({ record, citekey }: { record: SourceRecord; citekey: string
     .join(' \n');
 }
 
-/** Writes what stands beside the row: tags, the search index, and the pairs that look like one work. */
+/**
+ * Writes what stands beside the row: tags, the search index, and the pairs that look like one work, which it gives. `fresh`
+ * for a source that was not there before.
+ */
 export async function writeBeside(
   ctx: Context,
   id: string,
   source: { record: SourceRecord; citekey: string; binned: string | null },
+  fresh = false,
 ) {
-  await ctx.db('source_tag').where({ source_id: id }).delete();
+  if (!fresh) await ctx.db('source_tag').where({ source_id: id }).delete();
   const tags = [...new Set(source.record.retexa.tags)];
   if (tags.length)
     await ctx.db('source_tag').insert(tags.map((tag) => ({ library_id: ctx.libraryId, source_id: id, tag })));
-  await index(ctx, 'source', id, source.binned ? '' : searchText(source));
-  await judge(ctx, id, source.binned ? undefined : source);
+  await index(ctx, 'source', id, source.binned ? '' : searchText(source), fresh);
+  return judge(ctx, id, source.binned ? undefined : source, fresh);
 }
 
 /**
@@ -153,12 +157,15 @@ export async function renewDerived(ctx: Context, most: number): Promise<number> 
   return rows.length;
 }
 
-/** Adds a source. Call in a transaction with what belongs to it. `citekey` is kept when it is free. */
+/**
+ * Adds a source. Call in a transaction with what belongs to it. `citekey` is kept when it is free. Gives it with those there
+ * are that look like the same work.
+ */
 export async function insertSource(
   ctx: Context,
   record: SourceRecord,
   options: { checked?: boolean; citekey?: string; why: string },
-): Promise<Source> {
+): Promise<Source & { alike: Awaited<ReturnType<typeof writeBeside>> }> {
   const valid = sourceRecord.parse(record);
   const source: Source = {
     id: newId(),
@@ -181,9 +188,9 @@ export async function insertSource(
     checked: source.checked,
     ...columnsOf(valid),
   });
-  await writeBeside(ctx, source.id, source);
+  const alike = await writeBeside(ctx, source.id, source, true);
   await noteRevision(ctx, 'source', source.id, 1, {}, stateOf(source), options.why);
-  return { ...source, findings: proof(valid) };
+  return { ...source, findings: proof(valid), alike };
 }
 
 /** The living source a citekey belongs to, or that a merge or an import made it lead to. */

@@ -21,4 +21,12 @@
     color: var(--ink-3);
     font-size: 14px;
   }
+  @media print {
+    .head {
+      padding: 0 0 8px;
+    }
+    .head :global(:is(select, input, .picker)) {
+      display: none;
+    }
+  }
 </style>

@@ -548,4 +548,17 @@
       padding: 8px 12px;
     }
   }
+  @media print {
+    .reader {
+      display: block;
+      overflow: visible;
+    }
+    .margin,
+    .place {
+      display: none;
+    }
+    .text {
+      border: 0;
+    }
+  }
 </style>

@@ -277,4 +277,16 @@
       overflow: visible;
     }
   }
+  @media print {
+    .sheet {
+      display: flex;
+      flex-direction: column-reverse;
+    }
+    .record,
+    .margin {
+      padding: 0;
+      border: 0;
+      overflow: visible;
+    }
+  }
 </style>
