@@ -234,6 +234,7 @@
     grid-column: 2;
     align-items: flex-end;
     min-width: 0;
+    background: var(--side);
   }
   @media print {
     .strip,

@@ -50,6 +50,8 @@ describe('the same work from two sites', () => {
     await me.see('Looks like one you have: Ferreira, Ng & Ó Súilleabháin 2021 (same DOI', '.tray');
     await quote('https://marshletters.example/articles/3-1-7', 'Sediment is not the limit here');
     await quote('https://repository.northsound.example/handle/1/5120', 'Deposited by the authors');
+    await me.open('/sources');
+    await me.see('Twice in the library?', '.row');
     await me.open('/references?scope=library');
     await me.see('2 to ask about', 'aside[aria-label="Before it goes out"]');
     await me.press('Twice in the list?', '.entry');
@@ -149,6 +151,15 @@ describe('works that only look alike', () => {
     await me.see(`1 of ${total - 1}`);
     expect(app.rows('SELECT * FROM apart')).toHaveLength(1);
     await me.press('Undo', '.toasts');
+    await me.see(`of ${total}`, '.head');
+    expect(app.rows('SELECT * FROM apart')).toHaveLength(0);
+    // Later, too: pairs kept apart can be seen, and compared again.
+    await me.press('Keep apart');
+    await me.see(`1 of ${total - 1}`);
+    await me.open('/duplicates');
+    await me.press('1 pair kept apart');
+    await me.see('Ponds', '[aria-label="Kept apart"]');
+    await me.press('Compare again');
     await me.see(`of ${total}`, '.head');
     expect(app.rows('SELECT * FROM apart')).toHaveLength(0);
   });

@@ -17,6 +17,7 @@
   let preview = $state<ShownReference | undefined>();
   let row = $state(0);
   let undoing = $state(false);
+  let apartShown = $state(false);
   let busy = $state(false);
   let shownPair = '';
 
@@ -119,6 +120,14 @@
     await renewed();
   }
 
+  async function notApart({ a, b }: { a: string; b: string }) {
+    await attempt(async () => {
+      await call('POST', '/api/duplicates', { act: 'not-apart', a, b });
+      done('They are compared again.');
+    });
+    await renewed();
+  }
+
   async function undo(id: string) {
     await attempt(async () => {
       await call('POST', `/api/merges/${id}/undo`, {});
@@ -168,6 +177,11 @@
   {#if data.merges.length}<Button look="chip" aria-expanded={undoing} onclick={() => (undoing = !undoing)}
       >{many(data.merges.length, 'merge')} can be undone</Button
     >{/if}
+  {#if data.apart.length}<Button
+      look="chip"
+      aria-expanded={apartShown}
+      onclick={() => (apartShown = !apartShown)}>{many(data.apart.length, 'pair')} kept apart</Button
+    >{/if}
 </PageHead>
 
 {#if undoing && data.merges.length}
@@ -177,6 +191,18 @@
         <span class="serif">{merge.label}</span>
         <span class="small-label">took in {merge.citekey}, {dateLabel(merge.at)}</span>
         <Button small onclick={() => undo(merge.id)}>Undo</Button>
+      </li>
+    {/each}
+  </ul>
+{/if}
+
+{#if apartShown && data.apart.length}
+  <ul class="merges" aria-label="Kept apart">
+    {#each data.apart as kept (kept.a + kept.b)}
+      <li>
+        <span class="serif">{kept.labels[0]} <span class="small-label">and</span> {kept.labels[1]}</span>
+        <span class="small-label">{dateLabel(kept.at)}</span>
+        <Button small onclick={() => notApart(kept)}>Compare again</Button>
       </li>
     {/each}
   </ul>

@@ -113,6 +113,28 @@ export async function keepApart(ctx: Context, a: string, b: string): Promise<voi
   });
 }
 
+/** Pairs that somebody said are different works, latest first, as far as both are there. */
+export async function keptApart(
+  ctx: Context,
+): Promise<{ a: string; b: string; at: string; labels: [string, string] }[]> {
+  const rows = (await scoped<{ a_id: string; b_id: string; at: string }>(ctx, 'apart')
+    .orderBy('at', 'desc')
+    .limit(100)
+    .select('a_id', 'b_id', 'at')) as { a_id: string; b_id: string; at: string }[];
+  const sources = new Map(
+    (await getSources(ctx, [...new Set(rows.flatMap((r) => [r.a_id, r.b_id]))]))
+      .filter((s) => !s.binned && !s.mergedInto)
+      .map((s) => [s.id, s]),
+  );
+  const called = (id: string) => {
+    const { record } = sources.get(id)!;
+    return [shortLabel(record), record.title].filter(Boolean).join(', ');
+  };
+  return rows
+    .filter((r) => sources.has(r.a_id) && sources.has(r.b_id))
+    .map(({ a_id, b_id, at }) => ({ a: a_id, b: b_id, at, labels: [called(a_id), called(b_id)] }));
+}
+
 /** Takes back that two sources are different works. */
 export async function notApart(ctx: Context, a: string, b: string): Promise<void> {
   const [a_id, b_id] = [a, b].sort() as [string, string];

@@ -372,7 +372,7 @@ async function add(
 }
 
 /** How many entries are added in one transaction: others write between them, and wait no longer than for so many. */
-const AT_ONCE = 12;
+const AT_ONCE = 8;
 /** How often pages are told that the library grows, in milliseconds. */
 const TOLD_EVERY = 2_000;
 

@@ -209,7 +209,7 @@
   }
   fieldset {
     display: flex;
-    gap: 12px;
+    gap: 16px;
     align-items: flex-start;
   }
   .line {

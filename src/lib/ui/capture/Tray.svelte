@@ -66,7 +66,7 @@
   <section class="tray" aria-label="Captures">
     <header>
       <Button look="bare" class="title" onclick={() => (folded = !folded)} aria-expanded={!folded}>
-        {going ? `Capturing ${going}` : 'Captured'}
+        {going ? `Capturing ${going} of` : 'Captured'}
         <span class="small-label">{jobs.length}</span>
       </Button>
       <Button small look="quiet" onclick={() => jobs.filter(settled).forEach((j) => void act(j, 'dismiss'))}
@@ -225,7 +225,7 @@
     cursor: pointer;
   }
   ul {
-    max-height: min(26vh, 190px);
+    max-height: min(22vh, 132px);
     overflow-y: auto;
     border-top: 1px solid var(--rule);
   }

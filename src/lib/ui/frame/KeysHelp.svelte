@@ -111,6 +111,9 @@
     font-size: 13px;
   }
   .combo {
+    display: flex;
     flex: 0 0 124px;
+    flex-wrap: wrap;
+    gap: 3px;
   }
 </style>

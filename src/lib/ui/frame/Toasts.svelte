@@ -77,10 +77,12 @@
     gap: 4px;
     min-width: 0;
   }
-  .toasts:not(:empty) {
+  .toasts:not(:has(*)) {
+    display: none;
+  }
+  .toasts {
     padding: 6px 12px;
     border-top: 1px solid var(--rule);
-    background: var(--side);
   }
   .toasts.over {
     position: fixed;

@@ -5,4 +5,8 @@
   let { keys, small = false }: { keys: string; small?: boolean } = $props();
 </script>
 
-<Kbd class={small ? 'border-current/30 bg-transparent px-1 text-[10.5px] text-current/80' : ''}>{keys}</Kbd>
+<Kbd
+  class={small
+    ? 'border-current/30 bg-transparent px-1 text-[10.5px] text-current/80 dark:border-current/30 dark:bg-transparent dark:text-current/80'
+    : ''}>{keys}</Kbd
+>

@@ -24,5 +24,5 @@
   {...rest as object}
   bind:value={value as string}
   bind:elementRef={element}
-  class={clsx(fieldLook({ look }), 'resize-y dark:bg-page', className)}
+  class={clsx(fieldLook({ look }), 'resize-y dark:border-edge dark:bg-page dark:text-ink', className)}
 />

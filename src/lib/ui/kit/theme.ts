@@ -12,8 +12,8 @@ export const theme: ThemeConfig = {
   },
   radio: {
     input:
-      'me-0 border-edge bg-page text-thread checked:border-transparent checked:bg-thread focus:ring-0 dark:border-edge dark:bg-page',
-    label: 'gap-1.5 text-[13px] font-normal text-ink',
+      'me-0! mr-1.5! border-edge bg-page text-thread checked:border-transparent checked:bg-thread focus:ring-0 dark:border-edge dark:bg-page',
+    label: 'gap-0! text-[13px] font-normal text-ink',
   },
   kbd: 'rounded-sm border border-edge bg-side px-1.5 py-0 font-sans text-xs font-medium text-ink-2',
   toast: {
@@ -23,6 +23,7 @@ export const theme: ThemeConfig = {
   commandPalette: {
     base: 'max-w-xl rounded-[10px] border border-edge bg-page text-ink',
     list: 'max-h-80',
+    item: 'aria-selected:bg-thread aria-selected:text-on-thread [&[aria-selected=true]_*]:text-inherit dark:text-ink',
     itemDescription: 'text-xs text-ink-3',
     footer: 'border-rule bg-side text-ink-3 dark:bg-side',
     search: 'border-0',

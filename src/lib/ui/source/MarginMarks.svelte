@@ -11,11 +11,8 @@
    * What stands in the margin of a reference, side by side and no higher than the reference: findings and questions, then
    * what hangs on it. What has no room is one count, which opens.
    */
-  let {
-    item,
-    twice,
-    tabindex = 0,
-  }: { item: SourceItem; twice?: string | undefined; tabindex?: number } = $props();
+  let { item, tabindex = 0 }: { item: SourceItem; tabindex?: number } = $props();
+  const twice = $derived(item.twice && `/duplicates?a=${item.twice.a}&b=${item.twice.b}`);
 
   interface Mark {
     key: string;
