@@ -19,6 +19,17 @@
     );
     if (made) done('The passage is in the bin.', [made.revisionId]);
   }
+  /** One's own words where they are what is kept, else the words of the work; cited as the project's style does. */
+  const copy = (passage: (typeof data.items)[number]) =>
+    attempt(async () => {
+      const own = ['paraphrase', 'summary', 'comment'].includes(passage.kind) && passage.ownWords.trim();
+      const { label, value: place } = passage.locator ?? {};
+      const { text } = await call<{ text: string }>('POST', '/api/citations', {
+        works: [{ id: passage.sourceId, ...(place ? { label, locator: place } : {}) }],
+      });
+      await copyText(`${own || `“${passage.exact}”`} ${text}`);
+      done(own ? 'Your words are copied, cited.' : 'Quotation copied, cited.');
+    });
 </script>
 
 <svelte:head><title>Passages · Retexa</title></svelte:head>
@@ -86,17 +97,7 @@
           {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
           {#if passage.ownWords}<p class="serif words">{passage.ownWords}</p>{/if}
           <p class="acts">
-            <Button
-              small
-              look="quiet"
-              onclick={() =>
-                attempt(async () => {
-                  await copyText(
-                    `“${passage.exact}” (${passage.sourceLabel}${passage.locator ? `, ${locatorText(passage.locator)}` : ''})`,
-                  );
-                  done('Quotation copied with its source.');
-                })}>Copy</Button
-            >
+            <Button small look="quiet" onclick={() => copy(passage)}>Copy</Button>
             <Button
               small
               look="quiet"

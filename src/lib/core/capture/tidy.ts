@@ -1,4 +1,4 @@
-import type { TextVariable } from '../source';
+import { languageTag, type TextVariable } from '../source';
 
 const ORDINALS: [RegExp, string][] = [
   'first|1st|erste|première',
@@ -13,14 +13,6 @@ const ORDINALS: [RegExp, string][] = [
   'tenth|10th|zehnte',
 ].map((words, i) => [new RegExp(`^(?:${words})$`, 'i'), String(i + 1)]);
 
-/** ISO 639-2 and English names of languages to the two-letter tags of BCP 47; the ones pages here come in. */
-const LANGUAGES: Record<string, string> = {
-  eng: 'en', english: 'en', ger: 'de', deu: 'de', german: 'de', deutsch: 'de', fre: 'fr', fra: 'fr', french: 'fr', français: 'fr',
-  spa: 'es', spanish: 'es', español: 'es', ita: 'it', italian: 'it', por: 'pt', portuguese: 'pt', dut: 'nl', nld: 'nl', dutch: 'nl',
-  jpn: 'ja', japanese: 'ja', chi: 'zh', zho: 'zh', chinese: 'zh', rus: 'ru', russian: 'ru', ara: 'ar', arabic: 'ar',
-  swe: 'sv', swedish: 'sv', nor: 'no', dan: 'da', danish: 'da', gle: 'ga', irish: 'ga', heb: 'he', hebrew: 'he', pol: 'pl', polish: 'pl',
-}; // prettier-ignore
-
 function editionOf(text: string): string {
   const bare = text
     .replace(/[,.]?\s*\b(?:rev(?:ised)?\.?\s+)?(?:ed(?:ition|n)?|aufl(?:age)?|éd(?:ition)?)\b\.?$/i, (m) =>
@@ -29,15 +21,6 @@ function editionOf(text: string): string {
     .trim();
   const number = /^(\d{1,3})\s*(?:st|nd|rd|th|e|\.)?$/i.exec(bare)?.[1];
   return number ?? ORDINALS.find(([pattern]) => pattern.test(bare))?.[1] ?? bare;
-}
-
-function languageOf(text: string): string {
-  const known = LANGUAGES[text.toLowerCase()];
-  if (known) return known;
-  const m = /^([a-z]{2,3})(?:[-_]([A-Za-z]{2}))?\b/i.exec(text);
-  if (!m || /\s/.test(text)) return '';
-  const base = LANGUAGES[m[1]!.toLowerCase()] ?? m[1]!.toLowerCase();
-  return base.length === 2 ? (m[2] ? `${base}-${m[2].toUpperCase()}` : base) : '';
 }
 
 /** A field's text freed of the words that styles print themselves: `Vol. 3` is 3, `3rd ed.` is 3, `en_GB` is en-GB. */
@@ -51,7 +34,7 @@ export function tidy(field: TextVariable, text: string): string {
     case 'edition':
       return editionOf(text);
     case 'language':
-      return languageOf(text);
+      return languageTag(text);
     case 'publisher-place':
       return text.replace(/\s*[:;,]\s*$/, '');
     case 'publisher':

@@ -1,5 +1,13 @@
 import { fold, isShouting } from '../text';
-import { derive, doiKey, isbnKey, samePerson, creatorsOf, type SourceRecord, type Variable } from '../source';
+import {
+  derive,
+  doiKey,
+  firstIsbnKey,
+  samePerson,
+  creatorsOf,
+  type SourceRecord,
+  type Variable,
+} from '../source';
 
 /** A judgement of a pair, with the reasons a person is shown. */
 export interface Judgement {
@@ -62,7 +70,7 @@ export function compare(a: SourceRecord, b: SourceRecord): Judgement {
     }
     if (titlesAlike) apart.push('different DOIs');
   }
-  const [isbnA, isbnB] = [isbnKey(a.ISBN), isbnKey(b.ISBN)];
+  const [isbnA, isbnB] = [firstIsbnKey(a.ISBN), firstIsbnKey(b.ISBN)];
   if (
     isbnA &&
     isbnA === isbnB &&

@@ -24,6 +24,16 @@ export const LOCATOR_LABELS = [
   'folio', 'issue', 'line', 'note', 'opus', 'paragraph', 'part', 'rule', 'scene', 'section', 'sub-verbo', 'supplement',
   'table', 'timestamp', 'title-locator', 'verse', 'version', 'volume',
 ] as const; // prettier-ignore
+/** What a locator is called where its name in CSL is no word. */
+const LOCATOR_WORDS: Partial<Record<(typeof LOCATOR_LABELS)[number], string>> = {
+  'article-locator': 'article',
+  'title-locator': 'title',
+  'sub-verbo': 'headword',
+  elocation: 'e-location',
+};
+/** What a kind of locator is called. */
+export const locatorName = (label: (typeof LOCATOR_LABELS)[number]): string => LOCATOR_WORDS[label] ?? label;
+
 export const locator = z.strictObject({
   label: z.enum(LOCATOR_LABELS),
   value: z.string().trim().min(1).max(200).transform(nfc),

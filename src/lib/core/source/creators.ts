@@ -110,7 +110,7 @@ export function nameText(name: CslName): string {
 /** The part of a name that stands for it in a short form: the family name with its particle, or the whole. */
 export function shortName(name: CslName): string {
   return (
-    name.literal ?? [name['non-dropping-particle'], name.family].filter(Boolean).join(' ') ?? name.given ?? ''
+    name.literal || [name['non-dropping-particle'], name.family].filter(Boolean).join(' ') || name.given || ''
   );
 }
 

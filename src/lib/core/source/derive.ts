@@ -2,7 +2,7 @@ import { fold, plain } from '../text';
 import { nameText, shortName } from './creators';
 import { yearOf } from './dates';
 import { creatorsOf } from './fields';
-import { addressKey, doiKey, isbnKey } from './identifiers';
+import { addressKey, doiKey, firstIsbnKey } from './identifiers';
 import type { SourceRecord } from './schema';
 
 /** What the database searches, sorts and joins on; written from the record by `derive` alone. */
@@ -41,7 +41,7 @@ export function derive(record: SourceRecord): Derived {
     creatorKey: creatorKeyOf(record),
     year,
     doi: doiKey(record.DOI) ?? null,
-    isbn: isbnKey(record.ISBN) ?? null,
+    isbn: firstIsbnKey(record.ISBN) ?? null,
     addressKey: addressKey(record.URL) ?? null,
     sortKey: [sortNames.join(' ') || fold(title), String(year ?? '9999').padStart(5, '0'), fold(title)].join(
       ' | ',

@@ -67,6 +67,10 @@ export function isbnKey(text: string | undefined): string | undefined {
   return body + String((10 - (sum % 10)) % 10);
 }
 
+/** The key of the first ISBN in a field, which may hold several or say of each what it is bound in. */
+export const firstIsbnKey = (text: string | undefined): string | undefined =>
+  isbnKey(text) ?? isbnKey(findIsbn(text ?? ''));
+
 /** An ISBN in a text (with or without hyphens), as written, if its check digit holds. */
 export function findIsbn(text: string): string | undefined {
   for (const m of text.matchAll(/(?:97[89][\s-]?)?(?:\d[\s-]?){9}[\dXx]/g))

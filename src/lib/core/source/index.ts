@@ -32,6 +32,7 @@ export {
 } from './creators';
 export { cslTypeOf, nameFromCsl } from './from-csl';
 export { edtfOf, isOpenRange, parseEdtf } from './edtf';
+export { languageTag } from './languages';
 export { dateProblem, dateText, datesAgree, parseDate, precisionOf, typedDate, yearOf } from './dates';
 export {
   addressKey,
@@ -44,6 +45,7 @@ export {
   findIsbn,
   findIssn,
   findPmid,
+  firstIsbnKey,
   isbnKey,
   isIsbn10,
   isIsbn13,

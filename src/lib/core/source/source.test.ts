@@ -22,6 +22,9 @@ import {
   shownFields,
   sourceRecord,
   dateProblem,
+  firstIsbnKey,
+  languageTag,
+  shortName,
   typedDate,
   withEdit,
   addressKey,
@@ -120,7 +123,32 @@ describe('dates', () => {
   });
 });
 
+describe('languages', () => {
+  // ISO 639-2 codes, bibliographic and terminological, and CLDR's names.
+  it.each([
+    ['fin', 'fi'],
+    ['kor', 'ko'],
+    ['Finnish', 'fi'],
+    ['suomi', 'fi'],
+    ['ger', 'de'],
+    ['deu', 'de'],
+    ['en_GB', 'en-GB'],
+    ['zh-Hant-TW', 'zh-Hant-TW'],
+    ['grc', 'grc'],
+    ['français', 'fr'],
+    ['qqz', ''],
+    ['none of them', ''],
+  ])('%s is %s', (text, tag) => expect(languageTag(text)).toBe(tag));
+});
+
 describe('identifiers', () => {
+  it('finds the first ISBN of a field that holds several', () => {
+    expect(firstIsbnKey('978-1-86197-271-2 (pbk), 978-3-16-148410-0 (hbk)')).toBe('9781861972712');
+    expect(firstIsbnKey('no ISBN 12')).toBeUndefined();
+  });
+  it('calls a creator of a given name alone by it', () => {
+    expect(shortName({ given: 'Sequoyah' })).toBe('Sequoyah');
+  });
   it('finds a DOI in addresses and sentences', () => {
     expect(findDoi('https://doi.org/10.5555/jceh.44.e112.')).toBe('10.5555/jceh.44.e112');
     expect(findDoi('(see doi:10.5555/abc(2020)1).')).toBe('10.5555/abc(2020)1');

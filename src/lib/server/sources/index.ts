@@ -2,6 +2,8 @@ import { change } from '../access/change';
 import type { Knex } from 'knex';
 import {
   makeCitekey,
+  valueText,
+  type Variable,
   shortLabel,
   sourceRecord,
   type CitekeyPattern,
@@ -439,19 +441,35 @@ export async function restoreRevision(ctx: Context, id: string, number: number):
 /** The history of a source: what each edit changed, newest first. */
 export async function historyOf(ctx: Context, id: string) {
   const revisions = await revisionsOf(ctx, id);
-  return revisions.map(({ number, at, why, forward }) => ({
+  return revisions.map(({ number, at, why, forward, backward }) => ({
     number,
     at,
     why,
-    fields: [
-      ...new Set(
-        forward
-          .map((op) => op.path.split('/').slice(1))
-          .filter((path) => path[0] === 'record' && path[1] !== undefined && path[1] !== 'retexa')
-          .map((path) => path[1]!),
-      ),
-    ],
+    fields: changesIn(forward, backward),
   }));
+}
+
+/** How much of a value the history shows. */
+const VALUE_SHOWN = 80;
+
+/** The fields a revision changed, each with what it was and what it is; without, where only a part of it changed. */
+function changesIn(
+  forward: Revision['forward'],
+  backward: Revision['backward'],
+): { field: string; was: string; is: string }[] {
+  const fields = new Set(
+    forward
+      .map((op) => op.path.split('/').slice(1))
+      .filter((path) => path[0] === 'record' && path[1] !== undefined && path[1] !== 'retexa')
+      .map((path) => path[1]!),
+  );
+  const text = (operations: Revision['forward'], field: string) => {
+    const whole = operations.find((op) => op.path === `/record/${field}`);
+    if (!whole || !('value' in whole)) return '';
+    const shown = valueText(field as Variable, whole.value);
+    return shown.length > VALUE_SHOWN ? `${shown.slice(0, VALUE_SHOWN).trimEnd()}…` : shown;
+  };
+  return [...fields].map((field) => ({ field, was: text(backward, field), is: text(forward, field) }));
 }
 
 /** Everything the sheet of a source shows beside the record. */

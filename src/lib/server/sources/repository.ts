@@ -84,7 +84,7 @@ export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(r
  * The version of what is derived from a record: the columns, the findings, what a source is found by and which pairs look
  * like one work. Raise it whenever one of these changes: rows of an earlier version are then brought up to date.
  */
-export const DERIVED = 1;
+export const DERIVED = 2;
 
 /** The columns written from a record, and from nothing else. */
 export function columnsOf(record: SourceRecord) {

@@ -12,8 +12,10 @@
     sourceId: string | null;
     label?: string;
     onkept?: () => void;
+    /** Takes the focus when it opens. */
+    autofocus?: boolean;
   }
-  let { projectId, sourceId, label = 'A thought', onkept }: Props = $props();
+  let { projectId, sourceId, label = 'A thought', onkept, autofocus = false }: Props = $props();
   const draft = $derived(`note ${sourceId ?? projectId ?? ''}`);
   let body = $state('');
   let begun = false;
@@ -109,6 +111,7 @@
   <label class="small-label" for={id}>{label}</label>
   <Textarea
     {id}
+    {autofocus}
     rows="2"
     bind:value={body}
     placeholder="In your own words; it is kept as it is"

@@ -2,7 +2,7 @@
   import { Button, Checkbox, Dialog, Input, Select } from '../kit';
   import { untrack } from 'svelte';
   import { ArrowDownOutline, ArrowUpOutline, CloseOutline } from 'flowbite-svelte-icons';
-  import { LOCATOR_LABELS, type Locator } from '$lib/core/passages';
+  import { LOCATOR_LABELS, locatorName, type Locator } from '$lib/core/passages';
   import type { SourceItem } from '$lib/server/sources';
   import { citing } from './citing.svelte';
   import { call, copyText, debounce } from '../frame/client';
@@ -131,7 +131,7 @@
         <div class="line">
           <Input aria-label="Before {row.name}" placeholder="see" bind:value={row.prefix} />
           <Select aria-label="Kind of place in {row.name}" bind:value={row.label}>
-            {#each LOCATOR_LABELS as label (label)}<option value={label}>{label}</option>{/each}
+            {#each LOCATOR_LABELS as label (label)}<option value={label}>{locatorName(label)}</option>{/each}
           </Select>
           <Input aria-label="Place in {row.name}" placeholder="7–9" bind:value={row.locator} />
           <Input aria-label="After {row.name}" placeholder="emphasis added" bind:value={row.suffix} />

@@ -4,6 +4,7 @@
   import {
     KIND_LABELS,
     LOCATOR_LABELS,
+    locatorName,
     overlap,
     PASSAGE_KINDS,
     RUN_LIMIT,
@@ -123,9 +124,7 @@
       <span class="small-label">Place in the work</span>
       <span class="flex gap-1">
         <Select class="label-kind" aria-label="Kind of locator" bind:value={label}>
-          {#each LOCATOR_LABELS as l (l)}<option value={l}
-              >{l.replace('-locator', '').replace('-', ' ')}</option
-            >{/each}
+          {#each LOCATOR_LABELS as l (l)}<option value={l}>{locatorName(l)}</option>{/each}
         </Select>
         <Input aria-label="Locator" bind:value />
       </span>

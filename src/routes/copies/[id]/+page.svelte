@@ -17,7 +17,7 @@
   import type { PassageWords, Renewal } from '$lib/server/passages';
   import PageFrame from '$lib/ui/reader/PageFrame.svelte';
   import PassageSheet from '$lib/ui/reader/PassageSheet.svelte';
-  import { call, COPY_KINDS, dateLabel } from '$lib/ui/frame/client';
+  import { call, COPY_KINDS, dateLabel, debounce } from '$lib/ui/frame/client';
   import { drafts } from '$lib/ui/frame/drafts';
   import { renewed } from '$lib/ui/frame/live.svelte';
   import { drawMarks, placeOf, readText } from '$lib/ui/reader/marking';
@@ -141,6 +141,11 @@
     const wanted = page.url.searchParams.get('passage');
     void tick().then(() => (wanted ? goTo(wanted) : sought && show('new')));
     loaded.addEventListener('mouseup', () => setTimeout(selected, 0));
+    // A finger moves the ends of a selection by their handles; it is done when they have come to rest.
+    let touched = false;
+    loaded.addEventListener('touchstart', () => (touched = true), { passive: true });
+    const rested = debounce(selected, 700);
+    loaded.addEventListener('selectionchange', () => touched && rested());
     loaded.addEventListener('keyup', (e) => {
       if (e.key === 'Shift' || e.key.startsWith('Arrow')) selected();
       if (e.key === 'Escape') leave();

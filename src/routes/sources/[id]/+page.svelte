@@ -147,6 +147,7 @@
         projectId={data.projectId ?? null}
         sourceId={data.source.id}
         label="A note on this source"
+        autofocus
         onkept={() => (noting = false)}
       />
     {:else}<Button small onclick={() => (noting = true)}>Write a note</Button>{/if}
@@ -187,9 +188,11 @@
         {#each data.history as revision, i (revision.number)}
           <li>
             <span
-              >{revision.why}{revision.fields.length
-                ? `: ${revision.fields.map(fieldName).slice(0, 5).join(', ')}`
-                : ''}</span
+              >{revision.why}{#if revision.fields.length}:
+                {#each revision.fields.slice(0, 5) as { field, was, is }, n (field)}{n
+                    ? '; '
+                    : ' '}{fieldName(field)}{#if was || is}&nbsp;<del>{was || 'nothing'}</del> →
+                    <ins>{is || 'nothing'}</ins>{/if}{/each}{/if}</span
             >
             <span class="small-label"
               >{new Date(revision.at).toLocaleString('en-GB', {
@@ -255,6 +258,13 @@
     cursor: pointer;
     text-decoration: underline;
     text-underline-offset: 3px;
+  }
+  del {
+    color: var(--ink-3);
+  }
+  ins {
+    text-decoration: none;
+    font-weight: 550;
   }
   .revisions li {
     display: flex;
