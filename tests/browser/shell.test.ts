@@ -215,20 +215,20 @@ describe('the shell', () => {
     await last.type('Volume', '33');
     await last.page.keyboard.press('Enter');
     await last.see('Saved.', '.toasts');
-    await last.see('Marsh Letters, 33(1)', '.printed');
+    await last.see('Marsh Letters, 33(1–2)', '.printed');
     const { held = [] } = await last.page.evaluate(() => navigator.locks.query());
     expect(held.filter((lock) => lock.name === 'retexa-live')).toHaveLength(1);
     await tabs[3]!.page.bringToFront();
-    await tabs[3]!.see('33(1)', '.row');
+    await tabs[3]!.see('33(1–2)', '.row');
     // The one that listens is closed; another takes over.
     await me.open('/sources');
     for (const tab of tabs.slice(0, 10)) await tab.leave();
     await last.page.bringToFront();
     await last.type('Volume', '3');
     await last.page.keyboard.press('Enter');
-    await last.see('Marsh Letters, 3(1)', '.printed');
+    await last.see('Marsh Letters, 3(1–2)', '.printed');
     await me.page.bringToFront();
-    await me.see('3(1)', '.row');
+    await me.see('3(1–2)', '.row');
     await last.leave();
   });
 
@@ -245,11 +245,11 @@ describe('the shell', () => {
       await me.page.keyboard.up('Control');
     };
     await control('KeyZ');
-    await me.see('Marsh Letters, 3(1)', '.printed');
+    await me.see('Marsh Letters, 3(1–2)', '.printed');
     await control('KeyY');
     await me.see('Marsh Letters, 3(4)', '.printed');
     await control('KeyZ');
-    await me.see('Marsh Letters, 3(1)', '.printed');
+    await me.see('Marsh Letters, 3(1–2)', '.printed');
   });
 
   it('refuses a date that is none, aloud, and keeps what was typed', async () => {
@@ -276,11 +276,11 @@ describe('the shell', () => {
     await me.page.keyboard.press('Enter');
     await me.see('The server is not reached. What you type stays here, and is sent when it is back.');
     await app.start();
-    await me.see('Marsh Letters, 9(1)', '.printed');
+    await me.see('Marsh Letters, 9(1–2)', '.printed');
     await me.gone('The server is not reached.');
     await me.type('Volume', '3');
     await me.page.keyboard.press('Enter');
-    await me.see('Marsh Letters, 3(1)', '.printed');
+    await me.see('Marsh Letters, 3(1–2)', '.printed');
   });
 
   it('finds among sources while typing, blanks and pauses included', async () => {
