@@ -72,9 +72,10 @@ async function forgetInHistory(ctx: Context, ids: string[]): Promise<void> {
 
 /**
  * Sources with their copies, passages, filings and history, and with the sources merged into them. Notes on them and
- * leads met in them stay, on nothing, since they are one's own thoughts.
+ * leads met in them stay, on nothing, since they are one's own thoughts. `untouched` are sources nobody worked with: no
+ * history but their own names them, and their caller lets go of the lists they may be in.
  */
-export async function removeSources(ctx: Context, given: string[]): Promise<void> {
+export async function removeSources(ctx: Context, given: string[], untouched = false): Promise<void> {
   const ids = [...given];
   for (let found = given; found.length;) {
     found = idsOf(await rowsOf(ctx, 'source', 'merged_into', found));
@@ -85,7 +86,7 @@ export async function removeSources(ctx: Context, given: string[]): Promise<void
   await letGo(ctx, 'note', 'source_id', ids);
   await letGo(ctx, 'lead', 'met_in', ids);
   await letGo(ctx, 'lead', 'found_id', ids);
-  await forgetInHistory(ctx, ids);
+  if (!untouched) await forgetInHistory(ctx, ids);
   for (const [table, column] of [
     ['placement', 'source_id'],
     ['filing', 'source_id'],
@@ -100,7 +101,7 @@ export async function removeSources(ctx: Context, given: string[]): Promise<void
   ] as const)
     await removeWhere(ctx, table, column, ids);
   // Lists that were printed are a cache, and may have what leaves in them.
-  await forgetLists(ctx, ids);
+  if (!untouched) await forgetLists(ctx, ids);
   await letGo(ctx, 'source', 'merged_into', ids);
   await remove(ctx, 'source', ids);
 }

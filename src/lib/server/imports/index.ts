@@ -1,5 +1,6 @@
 import { change, checkRight } from '../access/change';
 import { hasHanging, removeSources } from '../bin';
+import { forgetAllLists } from '../lists/printing';
 import { talliesOf } from '../sources/tallies';
 import { SAMPLE } from './sample';
 import { forgetSteps, lastSteps, noteSteps, openImports, type ImportStep } from './steps';
@@ -383,19 +384,23 @@ const TOLD_EVERY = 2_000;
  */
 async function takeStepsBack(ctx: Context, jobId: string): Promise<void> {
   for (;;) {
-    const steps = await lastSteps(ctx, jobId, AT_ONCE);
-    if (steps.length === 0) return;
+    const steps = await lastSteps(ctx, jobId, TAKEN_AT_ONCE);
+    if (steps.length === 0) return transaction(ctx, forgetAllLists);
     await transaction(ctx, async (inner) => {
+      const untouched: string[] = [];
       for (const { sourceId, revisionId, alias, merged } of steps) {
         if (alias)
           await inner.db('alias').where({ library_id: ctx.libraryId, alias, source_id: sourceId }).delete();
-        if (!merged) await removeOrBin(inner, sourceId);
+        const added = merged ? undefined : await findSource(inner, sourceId);
+        if (added?.revision === 1 && !(await hasHanging(inner, sourceId))) untouched.push(sourceId);
+        else if (added && !added.binned) await binSources(inner, [sourceId], true);
         else if (revisionId)
           await undoRevision(inner, revisionId).catch((error: unknown) => {
             // It was changed since; the change goes before.
             if (!(error instanceof Refusal)) throw error;
           });
       }
+      await removeSources(inner, untouched, true);
       await forgetSteps(
         inner,
         jobId,
@@ -405,12 +410,8 @@ async function takeStepsBack(ctx: Context, jobId: string): Promise<void> {
   }
 }
 
-async function removeOrBin(ctx: Context, id: string): Promise<void> {
-  const source = await findSource(ctx, id);
-  if (!source) return;
-  if (source.revision === 1 && !(await hasHanging(ctx, id))) await removeSources(ctx, [id]);
-  else if (!source.binned) await binSources(ctx, [id], true);
-}
+/** How many steps are taken back in one transaction. */
+const TAKEN_AT_ONCE = 25;
 
 /** Takes back the imports that a stopped server left in the middle. Run once at start, before anything is asked. */
 export async function takeBackInterrupted(db: Context['db']): Promise<void> {

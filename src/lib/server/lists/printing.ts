@@ -164,6 +164,10 @@ export async function forgetLists(ctx: Context, sourceIds: string[]): Promise<vo
     await ctx.db('printed_list').where({ library_id: ctx.libraryId }).whereLike('list', `%${id}%`).delete();
 }
 
+/** Lets go of all printed lists of the library. */
+export const forgetAllLists = async (ctx: Context): Promise<void> =>
+  void (await ctx.db('printed_list').where({ library_id: ctx.libraryId }).delete());
+
 /** How many printed lists of a library the cache keeps. */
 const LISTS_KEPT = 50;
 
