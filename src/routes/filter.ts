@@ -1,5 +1,4 @@
-import type { SourceFilter } from '$lib/server/sources';
-import { SORTS, type Sort } from '$lib/server/sources';
+import { type SourceFilter, SORTS, type Sort } from '$lib/server/sources';
 
 /** The project a view is narrowed to: the chosen one, unless the address asks for the whole library. */
 export const projectOf = (url: URL, locals: App.Locals): string | undefined =>

@@ -48,6 +48,16 @@ const VIEWS = () => {
   ];
 };
 
+/** Presses a key with another held. */
+async function holding(
+  held: 'Alt' | 'Control' | 'Shift',
+  key: import('puppeteer-core').KeyInput,
+): Promise<void> {
+  await me.page.keyboard.down(held);
+  await me.page.keyboard.press(key);
+  await me.page.keyboard.up(held);
+}
+
 describe('every view', () => {
   it('has no accessibility violation that axe finds, in light and in dark', async () => {
     const axe = await readFile(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -137,19 +147,12 @@ describe('the shell', () => {
     await me.see('Anywhere', 'dialog');
     await me.page.keyboard.press('Escape');
     await me.gone('Anywhere');
-    const alt = async (digit: '1' | '3') => {
-      await me.page.keyboard.down('Alt');
-      await me.page.keyboard.press(`Digit${digit}`);
-      await me.page.keyboard.up('Alt');
-    };
-    await alt('3');
+    await holding('Alt', 'Digit3');
     await me.see('as they print in');
     await me.page.keyboard.press('ArrowDown');
     await me.page.keyboard.press('Space');
     await me.see('1 selected', '.bar');
-    await me.page.keyboard.down('Shift');
-    await me.page.keyboard.press('ArrowUp');
-    await me.page.keyboard.up('Shift');
+    await holding('Shift', 'ArrowUp');
     await me.see('2 selected', '.bar');
     // What is selected stays so while one opens a source and comes back.
     await me.page.keyboard.press('End');
@@ -168,12 +171,7 @@ describe('the shell', () => {
 
   it('finds every action by its name, and lets single keys be changed and switched off', async () => {
     await me.open('/sources');
-    const control = async (key: 'KeyK') => {
-      await me.page.keyboard.down('Control');
-      await me.page.keyboard.press(key);
-      await me.page.keyboard.up('Control');
-    };
-    await control('KeyK');
+    await holding('Control', 'KeyK');
     await me.page.waitForSelector('[aria-label="List of commands"] input');
     await me.page.keyboard.type('leads');
     await me.see('Go to Leads', 'dialog');
@@ -239,16 +237,11 @@ describe('the shell', () => {
     await me.page.keyboard.press('Enter');
     await me.see('Marsh Letters, 3(4)', '.printed');
     await me.see('Saved.', '.toasts');
-    const control = async (key: 'KeyZ' | 'KeyY') => {
-      await me.page.keyboard.down('Control');
-      await me.page.keyboard.press(key);
-      await me.page.keyboard.up('Control');
-    };
-    await control('KeyZ');
+    await holding('Control', 'KeyZ');
     await me.see('Marsh Letters, 3(1–2)', '.printed');
-    await control('KeyY');
+    await holding('Control', 'KeyY');
     await me.see('Marsh Letters, 3(4)', '.printed');
-    await control('KeyZ');
+    await holding('Control', 'KeyZ');
     await me.see('Marsh Letters, 3(1–2)', '.printed');
   });
 

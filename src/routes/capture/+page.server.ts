@@ -1,8 +1,7 @@
 import type { PageServerLoad } from './$types';
 import { getPreset } from '$lib/server/presets';
-import { findShared } from '$lib/server/capture';
+import { findShared, isCapture } from '$lib/server/capture';
 import { getSource } from '$lib/server/sources';
-import { isCapture } from '$lib/server/capture';
 import { printedFields } from '$lib/server/lists';
 import { lookOf } from '../look';
 

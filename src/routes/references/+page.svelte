@@ -7,8 +7,7 @@
   import { HEADING, type Annotation, type AnnotationKind } from '$lib/core/citing';
   import type { Finding } from '$lib/core/proof';
   import { fieldLabel, fieldName } from '$lib/core/source';
-  import type { ShownReference } from '$lib/server/lists';
-  import type { Setting } from '$lib/server/lists';
+  import type { ShownReference, Setting } from '$lib/server/lists';
   import CitedDialog from '$lib/ui/lists/CitedDialog.svelte';
   import { call } from '$lib/ui/frame/client';
   import { filling } from '$lib/ui/capture/filling.svelte';

@@ -393,7 +393,7 @@ export async function startByHand(
   const origins = { ...record.retexa.origins };
   for (const [field, value] of Object.entries(fields))
     origins[field] = [{ kind: 'person', value, at: now() }];
-  const source = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const tags = where.tags ?? [];
     const added = await insertSource(
       inner,
@@ -405,7 +405,6 @@ export async function startByHand(
     if (where.leadId) await tickLead(inner, where.leadId, added.id);
     return added;
   });
-  return source;
 }
 
 /** Whether a job is a capture. */

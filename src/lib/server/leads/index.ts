@@ -33,7 +33,7 @@ export async function keepLeads(ctx: Context, given: z.infer<typeof newLeads>): 
   if (texts.length > 500)
     throw new Refusal(413, `These are ${texts.length} references; at most 500 are kept at once.`);
   await checkHere(ctx, { project: given.projectId, source: given.metIn });
-  const made = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const kept: Lead[] = [];
     // Newest first is how they are shown; the first of a pasted list is to stand first.
     for (const { text, record } of [...texts].reverse()) {
@@ -55,7 +55,6 @@ export async function keepLeads(ctx: Context, given: z.infer<typeof newLeads>): 
     }
     return kept.reverse();
   });
-  return made;
 }
 
 /** A lead as it is listed: what was read of it, where it was met, and a source in the library it may be. */
@@ -168,11 +167,10 @@ export async function changeLead(ctx: Context, id: string, given: z.infer<typeof
     restore: [{ binned: null }, 'taken out of the bin'],
     'met-in': [{ metIn: given.act === 'met-in' ? given.sourceId : null }, 'noted where it was met'],
   };
-  const result = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const { revision } = await getKept(inner, leads, id);
     return updateKept(inner, leads, id, revision, ...changes[given.act]);
   });
-  return result;
 }
 
 /** Makes a source of a lead by hand, with what was read of it filled in. */

@@ -30,10 +30,7 @@ export type NoteWords = z.infer<typeof noteWords>;
 export async function keepNote(ctx: Context, said: NoteWords): Promise<Note> {
   if (!said.body.trim()) throw new Refusal(422, 'There is nothing written to keep.');
   await checkHere(ctx, { project: said.projectId, source: said.sourceId });
-  const note = await change(ctx, CHANGE, (inner) =>
-    insertKept(inner, notes, { ...said, audio: null }, 'noted'),
-  );
-  return note;
+  return change(ctx, CHANGE, (inner) => insertKept(inner, notes, { ...said, audio: null }, 'noted'));
 }
 
 /** Keeps a thought, spoken: the recording as it is, with what was typed beside it. */
@@ -50,10 +47,9 @@ export async function keepSpokenNote(
   await checkHere(ctx, { project: said.projectId, source: said.sourceId });
   const sha256 = await keepFile(Buffer.from(audio.bytes));
   const { mediaType, seconds } = audio;
-  const note = await change(ctx, CHANGE, (inner) =>
+  return change(ctx, CHANGE, (inner) =>
     insertKept(inner, notes, { ...said, audio: { sha256, mediaType, seconds } }, 'spoken'),
   );
-  return note;
 }
 
 /** Changes a note on revision `base`. */
@@ -66,7 +62,7 @@ export async function editNote(ctx: Context, id: string, base: number, said: Par
 
 /** Puts a note in the bin or takes it out. */
 export async function binNote(ctx: Context, id: string, binned: boolean) {
-  const result = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const { revision } = await getKept(inner, notes, id);
     return updateKept(
       inner,
@@ -77,7 +73,6 @@ export async function binNote(ctx: Context, id: string, binned: boolean) {
       binned ? 'put in the bin' : 'taken out of the bin',
     );
   });
-  return result;
 }
 
 /** A note with the names of what it is on. */

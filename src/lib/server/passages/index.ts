@@ -51,7 +51,7 @@ export const newPassage = passageWords.extend({
  * not fit, the quote decides.
  */
 export async function keepPassage(ctx: Context, given: z.infer<typeof newPassage>): Promise<Passage> {
-  const passage = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const copy = await getCopy(inner, given.copyId);
     const { start, end } = given.selectors.position;
     let { selectors: where } = given;
@@ -74,18 +74,16 @@ export async function keepPassage(ctx: Context, given: z.infer<typeof newPassage
       anchor: 'found',
     });
   });
-  return passage;
 }
 
 /** Changes what was said of a passage, on revision `base`. */
 export async function editPassage(ctx: Context, id: string, base: number, said: PassageWords) {
-  const result = await change(ctx, CHANGE, (inner) => updatePassage(inner, id, base, said, 'edited'));
-  return result;
+  return change(ctx, CHANGE, (inner) => updatePassage(inner, id, base, said, 'edited'));
 }
 
 /** Puts a passage in the bin or takes it out. */
 export async function binPassage(ctx: Context, id: string, binned: boolean) {
-  const result = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const { revision } = await getPassage(inner, id);
     return updatePassage(
       inner,
@@ -95,7 +93,6 @@ export async function binPassage(ctx: Context, id: string, binned: boolean) {
       binned ? 'put in the bin' : 'taken out of the bin',
     );
   });
-  return result;
 }
 
 /** A passage with the source it is of. */
@@ -172,7 +169,7 @@ export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
   const old = await getCopy(ctx, id);
   const fresh = await fetchCopy(old.address);
   if (fresh.text === old.text) return { copyId: id, changed: false, found: 0, moved: 0, lost: 0 };
-  const result = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const copy = await insertCopy(inner, { ...fresh, source_id: old.source_id });
     const count: Record<AnchorState, number> = { found: 0, moved: 0, lost: 0 };
     for (const passage of await passagesWhere(inner, { copy_id: id })) {
@@ -194,5 +191,4 @@ export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
     }
     return { copyId: copy.id, changed: true, ...count };
   });
-  return result;
 }

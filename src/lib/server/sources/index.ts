@@ -11,7 +11,7 @@ import {
   problemsOf,
   type SourceRecord,
 } from '../../core/source';
-import type { Finding } from '../../core/proof';
+import { type Finding, proof } from '../../core/proof';
 import { scoped, visible, type Context } from '../access/context';
 import { now } from '../db/ids';
 import { changedMeanwhile, notHere, Refusal } from '../access/refusal';
@@ -34,7 +34,6 @@ import {
   type SourceState,
 } from './repository';
 import { freeCitekey, setCitekeyPattern } from './citekeys';
-import { proof } from '../../core/proof';
 import { twiceAmong } from '../duplicates/repository';
 import { tallied, talliesOf } from './tallies';
 import { inTurn } from '../turns';
@@ -287,7 +286,7 @@ export async function editSource(
   edit: RecordEdit,
   why = 'edited',
 ): Promise<Changed> {
-  const result = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const { record, citekey } = await getSource(inner, id);
     const wanted = edit.citekey?.trim();
     if (wanted !== undefined && wanted !== citekey) {
@@ -309,7 +308,6 @@ export async function editSource(
       why,
     );
   });
-  return result;
 }
 
 /**
@@ -317,7 +315,7 @@ export async function editSource(
  * revisions made, for undoing.
  */
 export async function renewCitekeys(ctx: Context, ids: string[]): Promise<string[]> {
-  const revisions = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const made: string[] = [];
     for await (const id of inTurn(ids)) {
       const source = await getSource(inner, id);
@@ -333,7 +331,6 @@ export async function renewCitekeys(ctx: Context, ids: string[]): Promise<string
     }
     return made;
   });
-  return revisions;
 }
 
 /** Marks a source as checked, or sends it back to Intake. */
@@ -343,7 +340,7 @@ export async function checkSource(
   base: number,
   checked: boolean,
 ): Promise<Changed> {
-  const result = await change(ctx, CHANGE, (inner) =>
+  return change(ctx, CHANGE, (inner) =>
     updateSource(
       inner,
       id,
@@ -352,12 +349,11 @@ export async function checkSource(
       checked ? 'checked' : 'sent back to Intake',
     ),
   );
-  return result;
 }
 
 /** Puts sources in the bin or takes them out; gives the revisions made, for undoing. Passages stay with their source. */
 export async function binSources(ctx: Context, ids: string[], binned: boolean): Promise<string[]> {
-  const revisions = await change(ctx, CHANGE, async (inner) => {
+  return change(ctx, CHANGE, async (inner) => {
     const made: string[] = [];
     for await (const id of inTurn(ids)) {
       const source = await getSource(inner, id);
@@ -372,7 +368,6 @@ export async function binSources(ctx: Context, ids: string[], binned: boolean): 
     }
     return made;
   });
-  return revisions;
 }
 
 /**

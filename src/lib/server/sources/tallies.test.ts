@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
+import { Refusal } from '../access/refusal';
 import { newId } from '../db/ids';
 import { recount } from './tallies';
 import { insertSource } from './repository';
@@ -136,7 +137,12 @@ it(`what is counted as rows come, change and go is what counting them anew gives
             delete: () => deleteForGood(ctx, 'sources', [x!]),
           };
           // What cannot be done now is refused, and changes nothing.
-          await does[act]().catch(() => undefined);
+          const acted = { 'bin passage': passages, unmerge: merges, add: ['-'], note: ['-'], lead: ['-'] };
+          // There is nothing yet to act on.
+          if ((acted[act as keyof typeof acted] ?? all).length === 0) continue;
+          await does[act]().catch((error: unknown) => {
+            if (!(error instanceof Refusal)) throw error;
+          });
         }
         const kept = await tallies(ctx);
         await recount(db);

@@ -2,10 +2,8 @@
   import { Button, Checkbox, Input, Select } from '../kit';
   import { onMount, untrack } from 'svelte';
   import { CSL_TYPES, fieldLabel, isTextVariable, TYPE_LABELS, type Variable } from '$lib/core/source';
-  import type { Preset, PresetWords } from '$lib/server/presets';
-  import type { Project } from '$lib/server/projects';
-  import type { Section } from '$lib/server/projects';
-  import type { PresetExample } from '$lib/server/presets';
+  import type { Preset, PresetWords, PresetExample } from '$lib/server/presets';
+  import type { Project, Section } from '$lib/server/projects';
   import { call, debounce } from '../frame/client';
   import { renewed } from '../frame/live.svelte';
   import TagsField from '../source/TagsField.svelte';

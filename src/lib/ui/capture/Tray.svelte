@@ -2,8 +2,7 @@
   import { Button, Progress } from '../kit';
   import type { Job } from '$lib/server/jobs';
   import type { CaptureInput, CaptureResult } from '$lib/server/capture';
-  import type { ImportInBrief } from '$lib/server/imports';
-  import type { ImportInput } from '$lib/server/imports';
+  import type { ImportInBrief, ImportInput } from '$lib/server/imports';
   import { byHandFrom } from './byhand.svelte';
   import { call } from '../frame/client';
   import ListChooser from './ListChooser.svelte';

@@ -1,6 +1,5 @@
 import type { Preset } from '$lib/server/presets';
-import type { Project } from '$lib/server/projects';
-import type { Section } from '$lib/server/projects';
+import type { Project, Section } from '$lib/server/projects';
 import type { Into } from '$lib/server/capture';
 import { call } from '../frame/client';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { CommandPalette } from 'flowbite-svelte';
+  import { CommandPalette } from '../kit';
   import { doable, keyFor } from './actions.svelte';
   import { ACTIONS, shownKey } from './keys';
 

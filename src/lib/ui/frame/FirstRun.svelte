@@ -68,10 +68,13 @@
       </p>
     </li>
   </ol>
-  <p class="acts">
-    <Button onclick={sample} disabled={busy}>Try it with a sample</Button>
-    <span class="small-label">Six invented sources, taken away again by one undo.</span>
-  </p>
+  <!-- It is for an empty library; a project without sources may be in one that has many. -->
+  {#if !project}
+    <p class="acts">
+      <Button onclick={sample} disabled={busy}>Try it with a sample</Button>
+      <span class="small-label">Six invented sources, taken away again by one undo.</span>
+    </p>
+  {/if}
 </div>
 
 <style>

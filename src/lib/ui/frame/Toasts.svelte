@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { Toast } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { Button } from '../kit';
+  import { Button, Toast } from '../kit';
   import { attempt, put, toasts } from './toasts.svelte';
 
   let place: HTMLElement | undefined = $state();

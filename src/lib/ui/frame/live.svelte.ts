@@ -39,11 +39,13 @@ const renewNow = async () => {
 
   waiting = new Set();
   if (keys.size === 0) return;
-  await invalidate((url) => [...keys].some((key) => url.href === key));
+  await invalidate(
+    ({ href, protocol }) => keys.has(href) || (keys.has('retexa:*') && protocol === 'retexa:'),
+  );
 };
 const soon = debounce(() => void (renewing = renewNow()), 60);
 
-/** Renews what depends on topics, at once; gives when the page has it. What was asked for meanwhile is renewed with it. */
+/** Renews what depends on topics (`*` for all of them), at once; gives when the page has it. What was asked for meanwhile is renewed with it. */
 export function renew(...topics: string[]): Promise<void> {
   for (const topic of topics) waiting.add(`retexa:${topic}`);
   renewing = renewing.then(renewNow);
@@ -62,8 +64,7 @@ function hear(event: LiveEvent): void {
 }
 
 /** Everything anew: after a time in which nothing was heard. */
-const ALL = 'sources passages notes leads projects duplicates presets styles jobs'.split(' ');
-const everything = () => void renew(...ALL);
+const everything = () => void renew('*');
 
 const CHANNEL = 'retexa-live';
 type Passed =

@@ -1,4 +1,5 @@
 /** The components every view is made of. */
+export { CommandPalette, Toast } from 'flowbite-svelte';
 export { default as Button } from './Button.svelte';
 export { default as Checkbox } from './Checkbox.svelte';
 export { default as Dialog } from './Dialog.svelte';

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { Button, Checkbox } from '../kit';
-  import type { Look } from '$lib/server/lists';
-  import type { ExportFile, Scope, Setting } from '$lib/server/lists';
+  import type { Look, ExportFile, Scope, Setting } from '$lib/server/lists';
   import CitekeyDialog from '../source/CitekeyDialog.svelte';
   import { call, copyText, download } from '../frame/client';
   import LossesDialog from './LossesDialog.svelte';

@@ -1,7 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { listPresets } from '$lib/server/presets';
-import { listProjects } from '$lib/server/projects';
-import { listSections } from '$lib/server/projects';
+import { listProjects, listSections } from '$lib/server/projects';
 import { allTags } from '$lib/server/sources';
 import type { RequestHandler } from './$types';
 

@@ -13,8 +13,7 @@
     type Locator,
     type Selectors,
   } from '$lib/core/passages';
-  import type { Passage } from '$lib/server/passages';
-  import type { PassageWords, Renewal } from '$lib/server/passages';
+  import type { Passage, PassageWords, Renewal } from '$lib/server/passages';
   import PageFrame from '$lib/ui/reader/PageFrame.svelte';
   import PassageSheet from '$lib/ui/reader/PassageSheet.svelte';
   import { call, COPY_KINDS, dateLabel, debounce } from '$lib/ui/frame/client';

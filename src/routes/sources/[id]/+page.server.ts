@@ -2,14 +2,12 @@ import { redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 import { shortLabel } from '$lib/core/source';
 import { passagesWhere } from '$lib/server/passages';
-import { projectsOf } from '$lib/server/projects';
-import { getSource } from '$lib/server/sources';
+import { projectsOf, sectionsOf } from '$lib/server/projects';
+import { getSource, allTags, besideSource } from '$lib/server/sources';
 import { doublesOf } from '$lib/server/capture';
 import { listLeads } from '$lib/server/leads';
 import { listNotes } from '$lib/server/notes';
 import { printedFields } from '$lib/server/lists';
-import { sectionsOf } from '$lib/server/projects';
-import { allTags, besideSource } from '$lib/server/sources';
 import { lookOf } from '../../look';
 import { orRefuse } from '../../answer';
 

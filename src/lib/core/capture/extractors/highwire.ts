@@ -1,5 +1,4 @@
-import type { CslType } from '../../source';
-import { findDoi, findIsbn } from '../../source';
+import { type CslType, findDoi, findIsbn } from '../../source';
 import { collector, pageRange, textOnly, type Candidate } from '../candidate';
 import { firstOf, metaTags } from '../meta';
 

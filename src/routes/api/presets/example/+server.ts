@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { presetWords } from '$lib/server/presets';
-import { fieldsFor, presetExample } from '$lib/server/presets';
+import { presetWords, fieldsFor, presetExample } from '$lib/server/presets';
 import { asks } from '../../../answer';
 import { lookOf } from '../../../look';
 

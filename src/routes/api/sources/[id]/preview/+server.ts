@@ -2,8 +2,7 @@ import { z } from 'zod';
 import { proof } from '$lib/core/proof';
 import { toCsl } from '$lib/core/source';
 import { printCitation, printPreview } from '$lib/server/lists';
-import { previewEdit } from '$lib/server/sources';
-import { getSource } from '$lib/server/sources';
+import { previewEdit, getSource } from '$lib/server/sources';
 import { asks, idOf } from '../../../../answer';
 import { lookOf } from '../../../../look';
 
