@@ -1,7 +1,6 @@
-import { closeDatabase, database } from './db/open';
-import { endInterrupted, STOPPED } from './jobs/repository';
+import { closeDatabase } from './db/open';
 import { log } from './log';
-import { stopAll, Stopped } from './jobs/running';
+import { stopAll } from './jobs/runner';
 import { closePools } from './workers/pools';
 
 /** Longest that work under way is given to end by itself, in milliseconds. */
@@ -12,9 +11,9 @@ const ending = new AbortController();
 /** Aborted when the server begins to end. */
 export const whenEnding: AbortSignal = ending.signal;
 
-/** Tells what holds connections open that the server ends, and stops long work, which says so in its job. */
+/** Tells what holds connections open that the server ends, and stops long work, which the next start goes on with. */
 export function beginEnding(): void {
-  ending.abort(new Stopped(STOPPED));
+  ending.abort();
 }
 
 let ended: Promise<void> | undefined;
@@ -23,12 +22,8 @@ let ended: Promise<void> | undefined;
 export function end(): Promise<void> {
   beginEnding();
   ended ??= (async () => {
-    await Promise.race([
-      stopAll(whenEnding.reason as Stopped),
-      new Promise((resolve) => setTimeout(resolve, GIVEN).unref()),
-    ]);
+    await Promise.race([stopAll(), new Promise((resolve) => setTimeout(resolve, GIVEN).unref())]);
     await closePools();
-    await endInterrupted(await database());
     await closeDatabase();
   })().catch((error: unknown) => log.error({ err: error }, 'the server did not end in order'));
   return ended;

@@ -1,10 +1,11 @@
 import { database } from './db/open';
 import { sweepParts } from './files/store';
 import { log } from './log';
-import { endInterrupted } from './jobs/repository';
+import { goOn } from './jobs/runner';
 import { sweepShared } from './capture/shared';
+import './capture';
+import './imports';
 import { knowOwnStyles } from './lists/repository';
-import { takeBackInterrupted } from './imports';
 import { countFirst } from './sources/tallies';
 import { sweepLeaving } from './bin';
 import { renewAll } from './sources/renewing';
@@ -15,15 +16,15 @@ let started: Promise<void> | undefined;
 export function start(): Promise<void> {
   started ??= (async () => {
     const db = await database();
-    const [swept, ended] = [await sweepParts(), await endInterrupted(db)];
-    await takeBackInterrupted(db);
+    const swept = await sweepParts();
     await knowOwnStyles(db);
     await sweepLeaving(db);
     await sweepShared(db);
     await countFirst(db);
+    const left = await goOn(db);
     // Beside the requests: a library of an earlier version may be large.
     renewAll(db).catch((err: unknown) => log.error({ err }, 'what is derived is not up to date'));
-    if (swept || ended) log.warn({ swept, ended }, 'ended what an earlier run left in the middle');
+    if (swept || left) log.warn({ swept, left }, 'goes on with what an earlier run left in the middle');
   })();
   return started;
 }

@@ -1,21 +1,22 @@
 <script lang="ts">
-  import { Button, Input, Progress, Select, Textarea } from '$lib/ui/kit';
+  import { Button, Input, Textarea } from '$lib/ui/kit';
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { CSL_TYPES, recognise, TYPE_LABELS, type CslType } from '$lib/core/source';
-  import type { CaptureResult } from '$lib/server/capture';
+  import { recognise } from '$lib/core/source';
   import IntoPanel from '$lib/ui/capture/IntoPanel.svelte';
-  import ListChooser from '$lib/ui/capture/ListChooser.svelte';
+  import CaptureOutcome from '$lib/ui/capture/CaptureOutcome.svelte';
+  import HandForm from '$lib/ui/capture/HandForm.svelte';
+  import JobGoing from '$lib/ui/capture/JobGoing.svelte';
   import Mark from '$lib/ui/frame/Mark.svelte';
   import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
   import RecordForm from '$lib/ui/source/RecordForm.svelte';
   import { isHandedPage, isOwnAddress, type HandedPage } from '$lib/ui/capture/bookmarklet';
   import { ApiError, call } from '$lib/ui/frame/client';
   import { intoOf, nowhere, type Going } from '$lib/ui/capture/into.svelte';
-  import { steps } from '$lib/ui/frame/live.svelte';
+  import { actOn, givenTo, isGoing } from '$lib/ui/capture/jobs.svelte';
   import { editing } from '$lib/ui/source/source-editing.svelte';
-  import { attempt, done, trouble } from '$lib/ui/frame/toasts.svelte';
+  import { trouble } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   // svelte-ignore state_referenced_locally
@@ -26,10 +27,6 @@
   let handed = $state<HandedPage | undefined>();
   let hint = $state(given.trouble);
   let going = $state<Going>(nowhere());
-  let type = $state<CslType>('book');
-  let title = $state('');
-  let isbn = $state('');
-  let choosing = $state(false);
   const edit = editing(() => data.kept!);
 
   // svelte-ignore state_referenced_locally
@@ -37,15 +34,9 @@
     going.presetId = data.preset.id;
     if (data.preset.projectId) going.projectId = data.preset.projectId;
     if (data.preset.sectionId) going.sectionId = data.preset.sectionId;
-    if (data.preset.type) type = data.preset.type;
   }
 
-  const result = $derived(
-    data.job?.kind === 'capture' && data.job.state === 'done'
-      ? (data.job.result as CaptureResult)
-      : undefined,
-  );
-  const going_on = $derived(data.job && (data.job.state === 'running' || data.job.state === 'waiting'));
+  const typed = $derived(recognise(text));
   /** After a capture only the fields the preset asks for are shown; without one, those the style prints first. */
   const asked = $derived(data.preset?.asked ?? []);
 
@@ -103,46 +94,12 @@
     }
   }
 
-  async function byHand(event: Event) {
-    event.preventDefault();
-    const what = recognise(text);
-    const made = await attempt(() =>
-      call<{ id: string }>('POST', '/api/sources', {
-        type,
-        ...(title.trim() ? { title } : {}),
-        ...(isbn.trim() ? { ISBN: isbn } : {}),
-        ...(what.kind === 'address' ? { URL: what.address } : {}),
-        into: intoOf(going),
-      }),
-    );
-    if (!made) return;
-    done('It waits in Intake.');
-    [title, isbn] = ['', ''];
-  }
-
-  const act = (what: Record<string, unknown>) =>
-    attempt(() => call('POST', `/api/jobs/${data.job!.id}`, what));
   async function another() {
     [text, selection, handed] = ['', '', undefined];
     going.note = '';
     const url = new URL(page.url);
     for (const name of [...url.searchParams.keys()]) if (name !== 'preset') url.searchParams.delete(name);
     await goto(url, { replaceState: true, invalidateAll: true });
-  }
-  async function undo() {
-    if (result?.kind !== 'kept') return;
-    if (result.added) {
-      if (!(await act({ act: 'take-away' }))) return;
-      done('What was added is taken away again; the source is as it was.');
-      return another();
-    }
-    const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', '/api/sources/bin', { ids: [result.sourceId], binned: true }),
-    );
-    if (!made) return;
-    await act({ act: 'dismiss' });
-    done('The capture is in the bin.', made.revisions);
-    await another();
   }
 </script>
 
@@ -158,83 +115,42 @@
 
   {#if data.job}
     <section class="outcome" aria-label="What came of it">
-      {#if going_on}
-        <p class="serif got">{text || data.job.id}</p>
-        <Progress label="Capturing" />
-        <p class="small-label" role="status">{steps[data.job.id]?.step ?? 'Starting'}</p>
+      {#if isGoing(data.job)}
+        <p class="serif got">{givenTo(data.job)}</p>
+        <JobGoing job={data.job} />
         <p class="small-label">You can close this window; the capture goes on.</p>
       {:else if data.job.state === 'failed'}
         <p class="pencil-red" role="alert">{data.job.error?.message}</p>
-        <div class="line">
-          <Button look="main" onclick={() => act({ act: 'retry' })}>Try again</Button>
+        <div class="flex flex-wrap items-center gap-2">
+          <Button look="main" onclick={() => actOn(data.job!.id, 'retry')}>Try again</Button>
           <Button onclick={another}>Back</Button>
         </div>
-      {:else if result?.kind === 'kept'}
-        <p class="serif got" role="status">{result.label}</p>
-        {#each result.notes as note (note)}<p class="small-label">{note}</p>{/each}
-        {#each result.doubles as double (double.id)}<p class="pencil-blue">
-            Looks like one you have: {double.label}.
-          </p>{/each}
-        {#if data.kept && data.preset && asked.length}
-          <RecordForm
-            record={data.kept.record}
-            findings={data.kept.findings.filter((f) => asked.includes(f.field as never))}
-            offeredTags={[]}
-            only={asked}
-            onedit={edit.edit}
-            ontags={edit.tag}
-          />
-        {/if}
-        <div class="line">
-          <Button look="main" href="/intake?at={result.sourceId}" target="retexa">Check it</Button>
-          <Button onclick={another}>Another</Button>
-          {#if !result.toExisting}<Button look="quiet" onclick={undo}>Undo</Button>{/if}
-          <Button look="quiet" onclick={() => window.close()}>Close</Button>
-        </div>
-      {:else if result?.kind === 'here'}
-        <p class="serif got">{result.label}</p>
-        <p class="pencil-blue">
-          You have this already: {result.doubles[0]?.label} ({result.doubles[0]?.reason}). Nothing is saved
-          yet.
-        </p>
-        <div class="line">
-          <Button href="/sources/{result.doubles[0]?.id}" target="retexa">Open it</Button>
-          {#if result.hasCopy}<Button
-              look="main"
-              onclick={() => act({ act: 'add-copy', sourceId: result.doubles[0]!.id })}
-              >Add as another copy</Button
-            >{/if}
-          <Button onclick={() => act({ act: 'keep-both' })}>Keep both</Button>
-          <Button look="quiet" onclick={another}>Leave it</Button>
-        </div>
-      {:else if result?.kind === 'list'}
-        <p class="serif got">{result.title}</p>
-        <p class="small-label">A list of {result.works.length} works. Nothing is saved yet.</p>
-        <div class="line">
-          <Button look="main" onclick={() => (choosing = true)}>Choose which to keep</Button>
-          <Button look="quiet" onclick={another}>Leave it</Button>
-        </div>
-      {:else if result?.kind === 'several'}
-        <p class="serif got" role="status">{result.kept.length} captured</p>
-        {#each result.failed as failure (failure.title + failure.reason)}<p class="small-label">
-            {failure.title}: {failure.reason}
-          </p>{/each}
-        <Button onclick={another}>Another</Button>
+      {:else if data.job.state === 'done'}
+        {#snippet ways(still: boolean)}
+          {#if still}<Button look="quiet" onclick={another}>Leave it</Button>
+          {:else}
+            <Button onclick={another}>Another</Button>
+            <Button look="quiet" onclick={() => window.close()}>Close</Button>
+          {/if}
+        {/snippet}
+        {#snippet below()}
+          {#if data.kept && data.preset && asked.length}
+            <RecordForm
+              record={data.kept.record}
+              findings={data.kept.findings.filter((f) => asked.includes(f.field as never))}
+              offeredTags={[]}
+              only={asked}
+              onedit={edit.edit}
+              ontags={edit.tag}
+            />
+          {/if}
+        {/snippet}
+        <CaptureOutcome job={data.job} target="retexa" {ways} {below} onundone={another} />
       {:else}
         <p class="small-label">Put away.</p>
         <Button onclick={another}>Another</Button>
       {/if}
     </section>
-    {#if choosing}
-      <ListChooser
-        job={data.job}
-        onclose={() => (choosing = false)}
-        onchoose={(picks) => {
-          choosing = false;
-          void act({ act: 'choose', picks });
-        }}
-      />
-    {/if}
   {:else}
     <div class="modes" role="group" aria-label="What is it?">
       <Button look="chip" aria-pressed={mode === 'page'} onclick={() => (mode = 'page')}
@@ -264,27 +180,21 @@
     {:else if mode === 'thought'}
       <NoteEntry projectId={going.projectId ?? data.projectId ?? null} sourceId={null} label="A thought" />
     {:else}
-      <form onsubmit={byHand}>
-        <label for="c-type">Kind of source</label>
-        <Select id="c-type" bind:value={type}>
-          {#each CSL_TYPES as t (t)}<option value={t}>{TYPE_LABELS[t]}</option>{/each}
-        </Select>
-        <label for="c-title">Title</label>
-        <Input id="c-title" class="font-serif" bind:value={title} />
-        <label for="c-isbn">ISBN, if it has one</label>
-        <div class="line">
-          <Input id="c-isbn" bind:value={isbn} />
-          <Button
-            disabled={recognise(isbn).kind !== 'isbn'}
-            onclick={() => {
-              text = isbn;
-              void capture();
-            }}>Look it up</Button
-          >
-        </div>
-        <IntoPanel bind:going projectId={data.projectId} withPreset={!data.preset} />
-        <Button look="main" type="submit" disabled={!title.trim() && !isbn.trim()}>Start the source</Button>
-      </form>
+      {#snippet where()}<IntoPanel
+          bind:going
+          projectId={data.projectId}
+          withPreset={!data.preset}
+        />{/snippet}
+      <HandForm
+        type={data.preset?.type ?? 'book'}
+        into={() => intoOf(going)}
+        address={typed.kind === 'address' ? typed.address : undefined}
+        onlookup={(isbn) => {
+          text = isbn;
+          void capture();
+        }}
+        {where}
+      />
     {/if}
   {/if}
 </div>
@@ -318,26 +228,16 @@
     gap: 6px;
     padding: 12px 16px 0;
   }
-  form,
+  .window > :global(form),
   .outcome,
   .window > :global(.entry) {
     display: grid;
     gap: 7px;
     padding: 12px 16px 20px;
   }
-  form > label {
+  .window > :global(form > label) {
     color: var(--ink-2);
     font-size: 13px;
-  }
-  .line {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 8px;
-  }
-  .line :global(input) {
-    flex: 1;
-    width: auto;
   }
   .got {
     font-size: 17px;

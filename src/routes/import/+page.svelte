@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { Button, Checkbox, FileButton, PageHead, Progress, Textarea } from '$lib/ui/kit';
+  import { Button, Checkbox, FileButton, PageHead, Textarea } from '$lib/ui/kit';
   import { READABLE } from '$lib/core/formats';
   import type { FirstOf } from '$lib/server/lists';
   import { call } from '$lib/ui/frame/client';
   import ImportChoices from '$lib/ui/capture/ImportChoices.svelte';
-  import { steps } from '$lib/ui/frame/live.svelte';
+  import JobGoing from '$lib/ui/capture/JobGoing.svelte';
+  import { actOn, isGoing } from '$lib/ui/capture/jobs.svelte';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
@@ -24,9 +25,7 @@
     if (input) input.value = '';
   }
   async function takeBack(id: string) {
-    const made = await attempt(() =>
-      call<{ revisions: string[]; left: string[] }>('POST', `/api/jobs/${id}`, { act: 'take-back' }),
-    );
+    const made = await actOn<{ revisions: string[]; left: string[] }>(id, 'take-back');
     if (made)
       done(
         [
@@ -115,17 +114,11 @@
           })}</span
         >
       </h2>
-      {#if job.state === 'failed'}<p class="pencil-red">{job.error?.message}</p>
-      {:else if !job.result}
-        <p class="flex items-center gap-3">
-          <Progress label="Importing" total={steps[job.id]?.total} done={steps[job.id]?.done} />
-          <Button
-            small
-            look="quiet"
-            onclick={() => attempt(() => call('POST', `/api/jobs/${job.id}`, { act: 'cancel' }))}>Stop</Button
-          >
-          <span class="tabular-nums">{steps[job.id]?.step ?? 'Reading'}</span>
-        </p>
+      {#if isGoing(job)}<JobGoing {job} />
+      {:else if job.state === 'failed'}
+        <p class="pencil-red">{job.error?.message}</p>
+        <Button small onclick={() => actOn(job.id, 'retry')}>Try again</Button>
+      {:else if !job.result}<p>Put away: nothing of the file was added.</p>
       {:else if job.result.kind === 'asks'}
         {#if job.state === 'done'}<ImportChoices jobId={job.id} question={job.result} />
         {:else}<p>Left: nothing of the file was added.</p>{/if}

@@ -39,6 +39,13 @@ export function transaction<T>(ctx: Context, work: (inner: Context) => Promise<T
   return whenKept(() => ctx.db.transaction((db) => work({ ...ctx, db })));
 }
 
+/** The context of work that goes on for a person without a request, or nothing when they are no member any more. */
+export async function contextOf(db: Knex, libraryId: string, personId: string): Promise<Context | undefined> {
+  const member = (await db('membership').where({ library_id: libraryId, person_id: personId }).first()) as
+    { role: Role } | undefined;
+  return member && { db, libraryId, personId, role: member.role };
+}
+
 /** The person and library there are, or nothing before the first request. */
 export async function knownContext(db: Knex): Promise<Context | undefined> {
   const member = (await db('membership').orderBy('library_id').first()) as

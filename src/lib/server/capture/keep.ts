@@ -25,8 +25,8 @@ import { judged } from '../duplicates/repository';
 import { getSource, insertSource, updateSource, type Source } from '../sources/repository';
 import type { CaptureInput, Double, Gathered, Into } from './types';
 
-/** What is changed here. */
-const CHANGE = { right: 'edit', of: ['sources', 'jobs'] } as const;
+/** What a capture changes. */
+export const CHANGE = { right: 'edit', of: ['sources', 'jobs'] } as const;
 
 interface FoundDouble extends Double {
   sure: boolean;

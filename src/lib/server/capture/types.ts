@@ -62,7 +62,8 @@ export type CaptureResult =
       kind: 'several';
       kept: { sourceId: string; label: string }[];
       failed: { title: string; reason: string }[];
-      here: number;
+      /** How many of the chosen works were begun, while it goes on. */
+      begun?: number;
     };
 
 export type NewCopy = Omit<Copy, 'id' | 'source_id'>;

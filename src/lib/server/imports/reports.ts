@@ -2,7 +2,7 @@ import type { Skipped } from '../../core/formats';
 import { scoped, type Context } from '../access/context';
 import { getJob, type Job } from '../jobs/repository';
 import type { FirstOf } from '../lists/first-of';
-import type { Added, ImportInput, ImportQuestion, ImportReport, ImportResult } from './index';
+import type { Added, ImportInput, ImportQuestion, ImportReport, ImportResult } from './types';
 
 /** What the import's own page shows of a report; the report itself can be as long as its file. */
 export interface ShownReport {

@@ -59,13 +59,3 @@ export async function forgetSteps(ctx: Context, jobId: string, ids?: number[]): 
   if (ids) void query.whereIn('id', ids);
   await query.delete();
 }
-
-/** Imports that a stopped server left in the middle, with their libraries. */
-export const openImports = (
-  db: Context['db'],
-): Promise<{ job_id: string; library_id: string; person_id: string }[]> =>
-  db('import_step')
-    .join('job', 'job.id', 'import_step.job_id')
-    .distinct('job_id', 'job.library_id', 'job.person_id') as unknown as Promise<
-    { job_id: string; library_id: string; person_id: string }[]
-  >;

@@ -1,16 +1,10 @@
 import { change } from '../access/change';
 import type { Context } from '../access/context';
-import { Refusal } from '../access/refusal';
-import { letGo } from './holds';
-import { getJob, updateJob } from './repository';
+import { putAway } from './runner';
 
 export { getJob, openJobs, type Job } from './repository';
+export { retryJob, stopJob } from './runner';
 
 /** Puts a job away that has ended; what was held for its answer is let go. */
 export const dismissJob = (ctx: Context, id: string): Promise<void> =>
-  change(ctx, { right: 'edit', of: ['jobs'] }, async (inner) => {
-    const job = await getJob(inner, id);
-    if (job.state === 'running' || job.state === 'waiting') throw new Refusal(409, 'This is still going on.');
-    await letGo(inner, id);
-    await updateJob(inner, id, { state: 'dismissed' });
-  });
+  change(ctx, { right: 'edit', of: ['jobs'] }, (inner) => putAway(inner, id));

@@ -3,15 +3,24 @@ import { tell } from '../access/events';
 import { newId, now } from '../db/ids';
 import { notHere } from '../access/refusal';
 
+/**
+ * `waiting` for its turn, `running`, `done` (what came of it may be a question, which is answered once), `failed`, or
+ * `dismissed`: put away.
+ */
 export type JobState = 'waiting' | 'running' | 'done' | 'failed' | 'dismissed';
+export type JobKind = 'capture' | 'import';
 
 /** Long work: what was asked, how far it is, what came of it. */
-export interface Job<Input = unknown, Result = unknown> {
+export interface Job<Input = unknown, Result = unknown, Answer = unknown> {
   id: string;
-  kind: 'capture' | 'import';
+  kind: JobKind;
   state: JobState;
   input: Input;
   result: Result | null;
+  /** What the person answered to what it asked. */
+  answer: Answer | null;
+  /** How often it was begun since it was asked for; a server that starts again goes on with it once. */
+  tries: number;
   error: { message: string; details: string[] } | null;
   created: string;
   updated: string;
@@ -19,10 +28,12 @@ export interface Job<Input = unknown, Result = unknown> {
 
 interface Row {
   id: string;
-  kind: 'capture' | 'import';
+  kind: JobKind;
   state: JobState;
   input: string;
   result: string | null;
+  answer?: string | null;
+  tries?: number;
   brief?: string | null;
   error: string | null;
   created: string;
@@ -33,6 +44,8 @@ const opened = ({ brief: _said, ...row }: Row): Job => ({
   ...row,
   input: JSON.parse(row.input) as unknown,
   result: row.result ? (JSON.parse(row.result) as unknown) : null,
+  answer: row.answer ? (JSON.parse(row.answer) as unknown) : null,
+  tries: row.tries ?? 0,
   error: row.error ? (JSON.parse(row.error) as Job['error']) : null,
 });
 
@@ -44,6 +57,8 @@ export async function insertJob(ctx: Context, kind: Job['kind'], input: unknown)
     state: 'waiting',
     input,
     result: null,
+    answer: null,
+    tries: 0,
     error: null,
     created: at,
     updated: at,
@@ -64,14 +79,20 @@ export async function getJob(ctx: Context, id: string): Promise<Job> {
   return opened(row);
 }
 
-/** `brief` goes with a result that is too long to be said beside every page. */
+/**
+ * Notes how a job stands; only if it is in the state `from`, where one is given. Says whether it was. `brief` goes with a
+ * result that is too long to be said beside every page.
+ */
 export async function updateJob(
   ctx: Context,
   id: string,
-  change: Partial<Pick<Job, 'state' | 'result' | 'error'>> & { brief?: unknown },
-): Promise<void> {
-  await scoped<Row>(ctx, 'job')
-    .where({ id })
+  change: Partial<Pick<Job, 'state' | 'input' | 'result' | 'answer' | 'error' | 'tries'>> & {
+    brief?: unknown;
+  },
+  from?: JobState,
+): Promise<boolean> {
+  const updated: number = await scoped(ctx, 'job')
+    .where({ id, ...(from ? { state: from } : {}) })
     .update({
       ...(change.state ? { state: change.state } : {}),
       ...('result' in change
@@ -80,10 +101,16 @@ export async function updateJob(
             brief: change.brief === undefined ? null : JSON.stringify(change.brief),
           }
         : {}),
+      ...('input' in change ? { input: JSON.stringify(change.input) } : {}),
+      ...('answer' in change
+        ? { answer: change.answer === null ? null : JSON.stringify(change.answer) }
+        : {}),
+      ...('tries' in change ? { tries: change.tries } : {}),
       ...('error' in change ? { error: change.error && JSON.stringify(change.error) } : {}),
       updated: now(),
     });
   tell(ctx.libraryId, 'jobs');
+  return updated > 0;
 }
 
 /** The jobs the tray shows: not dismissed, newest first, an import's result in brief. */
@@ -99,16 +126,21 @@ export async function openJobs(ctx: Context): Promise<Job[]> {
   return rows.map(opened);
 }
 
-/** What is said of a job that the end of the server stopped. */
-export const STOPPED = 'The server stopped in the middle of this. Nothing was half-saved; try it again.';
+/** A job with the library and the person it belongs to. */
+export interface OwnedJob extends Job {
+  libraryId: string;
+  personId: string;
+}
 
-/**
- * Ends with a word the jobs that a stopped server left in the middle. Their input is kept, so each can be tried
- * again. Run once at start, over all libraries.
- */
-export async function endInterrupted(db: Context['db']): Promise<number> {
-  const error = { message: STOPPED, details: [] };
-  return db('job')
-    .whereIn('state', ['waiting', 'running'])
-    .update({ state: 'failed', error: JSON.stringify(error), updated: now() });
+/** The jobs of all libraries that a server left unfinished when it ended, oldest first. */
+export async function unfinishedJobs(db: Context['db']): Promise<OwnedJob[]> {
+  const rows = (await db('job').whereIn('state', ['waiting', 'running']).orderBy('created')) as (Row & {
+    library_id: string;
+    person_id: string;
+  })[];
+  return rows.map(({ library_id, person_id, ...row }) => ({
+    ...opened(row),
+    libraryId: library_id,
+    personId: person_id,
+  }));
 }

@@ -33,6 +33,7 @@ import {
   type SourceRow,
   type SourceState,
 } from './repository';
+import { keyTaken, leadTo } from './aliases';
 import { freeCitekey, setCitekeyPattern } from './citekeys';
 import { twiceAmong } from '../duplicates/repository';
 import { tallied, talliesOf } from './tallies';
@@ -294,10 +295,7 @@ export async function editSource(
         throw new Refusal(422, 'The change was not saved:', [
           'citekey: letters, digits and - _ : . + / only',
         ]);
-      const taken =
-        (await scoped(inner, 'source').where({ citekey: wanted }).whereNot({ id }).first()) ??
-        (await scoped(inner, 'alias').where({ alias: wanted }).whereNot({ source_id: id }).first());
-      if (taken)
+      if (await keyTaken(inner, wanted, id))
         throw new Refusal(422, 'The change was not saved:', [`citekey: ${wanted} belongs to another source`]);
     }
     return updateSource(
@@ -322,11 +320,7 @@ export async function renewCitekeys(ctx: Context, ids: string[]): Promise<string
       const citekey = await freeCitekey(inner, source.record, { except: id });
       if (citekey === source.citekey) continue;
       const { revisionId } = await updateSource(inner, id, source.revision, { citekey }, 'citekey made anew');
-      await inner
-        .db('alias')
-        .insert({ library_id: ctx.libraryId, alias: source.citekey, source_id: id })
-        .onConflict(['library_id', 'alias'])
-        .ignore();
+      await leadTo(inner, source.citekey, id);
       if (revisionId) made.push(revisionId);
     }
     return made;

@@ -9,7 +9,6 @@ import { defaultContext, scoped, transaction, type Context } from '../access/con
 import { listen, tell, tellJob } from '../access/events';
 import { keepFile, readKept, sweepParts } from '../files/store';
 import { isPublicAddress, targetOf } from '../http/addresses';
-import { endInterrupted, getJob, insertJob } from '../jobs/repository';
 import { fileSources, insertProject, updateProject } from '../projects/repository';
 import { keepOwnStyle, takeOutOwnStyle } from '../lists/repository';
 import { styleOf } from '../catalogue';
@@ -288,17 +287,6 @@ describe('files', () => {
     expect(textOfBytes(new TextEncoder().encode('Ó'))).toBe('Ó');
     expect(textOfBytes(new Uint8Array([0xd3]))).toBe('Ó');
     expect(textOfBytes(new Uint8Array([0xff, 0xfe, 0xd3, 0x00]))).toBe('Ó');
-  });
-});
-
-describe('jobs', () => {
-  it('left in the middle are ended with a word, their input kept', async () => {
-    const job = await insertJob(ctx, 'capture', { text: 'https://a.example' });
-    expect(await endInterrupted(db)).toBe(1);
-    expect(await getJob(ctx, job.id)).toMatchObject({
-      state: 'failed',
-      input: { text: 'https://a.example' },
-    });
   });
 });
 

@@ -3,8 +3,7 @@
   import { untrack } from 'svelte';
   import { fieldName } from '$lib/core/source';
   import type { Answer, Differing, Here, ImportQuestion } from '$lib/server/imports';
-  import { call } from '../frame/client';
-  import { attempt } from '../frame/toasts.svelte';
+  import { actOn } from './jobs.svelte';
   import { virtualRows } from '../kit/virtual-rows.svelte';
 
   /** The entries of an import that are in the library already, with what to do with each. */
@@ -48,7 +47,7 @@
 
   async function send() {
     busy = true;
-    await attempt(() => call('POST', `/api/jobs/${jobId}`, { act: 'decide', answers }));
+    await actOn(jobId, { act: 'decide', answers });
     busy = false;
   }
   const all = (some: Here[], answer: Answer) => some.forEach((h) => (answers[h.index] = answer));
@@ -145,9 +144,7 @@
 </p>
 <div class="go">
   <Button look="main" disabled={busy} onclick={send}>Go on with the import</Button>
-  <Button look="quiet" onclick={() => attempt(() => call('POST', `/api/jobs/${jobId}`, { act: 'dismiss' }))}
-    >Leave it</Button
-  >
+  <Button look="quiet" onclick={() => actOn(jobId, 'dismiss')}>Leave it</Button>
   <span class="small-label" aria-live="polite"
     >{tally.map((t) => `${t.label} ${t.count.toLocaleString('en')}`).join(' · ')}{others
       ? ` · add ${others.toLocaleString('en')}`

@@ -10,6 +10,7 @@ import * as plans from './0008-plans';
 import * as shared from './0009-shared';
 import * as likeness from './0010-likeness';
 import * as tallies from './0011-tallies';
+import * as jobsGoOn from './0012-jobs-go-on';
 
 interface Migration {
   name: string;
@@ -28,6 +29,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0009-shared', up: shared.up },
   { name: '0010-likeness', up: likeness.up },
   { name: '0011-tallies', up: tallies.up },
+  { name: '0012-jobs-go-on', up: jobsGoOn.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

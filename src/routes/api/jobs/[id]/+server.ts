@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { dismissJob, getJob } from '$lib/server/jobs';
-import { answerHere, answerList, cancelCapture, retryCapture, undoAddition } from '$lib/server/capture';
-import { ANSWERS, answerImport, cancelImport, takeImportBack } from '$lib/server/imports';
+import { dismissJob, getJob, retryJob, stopJob } from '$lib/server/jobs';
+import { answerHere, answerList, undoAddition } from '$lib/server/capture';
+import { ANSWERS, answerImport, takeImportBack } from '$lib/server/imports';
 import { json } from '@sveltejs/kit';
 import { changes, idOf, orRefuse } from '../../../answer';
 import type { RequestHandler } from './$types';
@@ -22,7 +22,7 @@ export const POST = changes(act, async (given, ctx, event) => {
   const id = idOf(event);
   switch (given.act) {
     case 'retry':
-      return retryCapture(ctx, id);
+      return retryJob(ctx, id);
     case 'keep-both':
       return answerHere(ctx, id, 'both');
     case 'take-away':
@@ -34,9 +34,7 @@ export const POST = changes(act, async (given, ctx, event) => {
     case 'decide':
       return answerImport(ctx, id, given.answers);
     case 'cancel':
-      // Asks no database: an import under way has it.
-      cancelCapture(id);
-      return cancelImport(id);
+      return stopJob(ctx, id);
   }
   if (given.act === 'take-back') return takeImportBack(ctx, await getJob(ctx, id));
   return dismissJob(ctx, id);

@@ -1,0 +1,44 @@
+import type { CaptureInput, CaptureResult } from '$lib/server/capture';
+import type { ImportInput } from '$lib/server/imports';
+import type { Job } from '$lib/server/jobs';
+import { call } from '../frame/client';
+import { attempt, done } from '../frame/toasts.svelte';
+
+/** What a person does to a job. */
+export type Act = { act: string; sourceId?: string; picks?: number[]; answers?: Record<number, string> };
+
+/** Does something to a job; says what is wrong, and gives nothing then. */
+export const actOn = <T = Record<string, unknown>>(id: string, what: Act | string): Promise<T | undefined> =>
+  attempt(() => call<T>('POST', `/api/jobs/${id}`, typeof what === 'string' ? { act: what } : what));
+
+/** Whether work still goes on, or waits for its turn. */
+export const isGoing = ({ state }: Pick<Job, 'state'>): boolean => state === 'running' || state === 'waiting';
+
+/** What was given to be captured or imported, in a line. */
+export const givenTo = (job: Job): string =>
+  job.kind === 'capture' ? (job.input as CaptureInput).text : (job.input as ImportInput).fileName;
+
+/**
+ * Takes back what came of a capture: what went to a source there was is taken away again, what was new goes to the bin and
+ * its job is put away. Says whether it was done.
+ */
+export async function undoCapture({ id, result }: Job): Promise<boolean> {
+  const kept = result as CaptureResult;
+  if (kept.kind === 'kept' && kept.added) {
+    if (!(await actOn(id, 'take-away'))) return false;
+    done('What was added is taken away again; the source is as it was.');
+    return true;
+  }
+  const ids =
+    kept.kind === 'kept' ? [kept.sourceId] : kept.kind === 'several' ? kept.kept.map((k) => k.sourceId) : [];
+  const made = await attempt(() =>
+    call<{ revisions: string[] }>('POST', '/api/sources/bin', { ids, binned: true }),
+  );
+  if (!made) return false;
+  await actOn(id, 'dismiss');
+  done(
+    ids.length === 1 ? 'The capture is in the bin.' : `${ids.length} captures are in the bin.`,
+    made.revisions,
+  );
+  return true;
+}
