@@ -6,6 +6,7 @@ import { filesLeave, removeCopies } from '../copies/repository';
 import { removeFile } from '../files/store';
 import { forgetLists } from '../lists/printing';
 import { Refusal } from '../access/refusal';
+import { takeOff } from '../sources/hanging';
 import { takeOutOfIndex, type SearchKind } from '../search/repository';
 
 /** What is changed here. */
@@ -27,14 +28,6 @@ async function rowsOf(ctx: Context, table: string, column: string, ids: string[]
 
 async function removeWhere(ctx: Context, table: string, column: string, ids: string[]): Promise<void> {
   for (const part of inParts(ids)) await ctx.db(table).whereIn(column, part).delete();
-}
-
-async function letGo(ctx: Context, table: string, column: string, ids: string[]): Promise<void> {
-  for (const part of inParts(ids))
-    await ctx
-      .db(table)
-      .whereIn(column, part)
-      .update({ [column]: null });
 }
 
 const idsOf = (rows: Row[]) => rows.map((r) => r.id!);
@@ -81,42 +74,11 @@ export async function removeSources(ctx: Context, given: string[], untouched = f
     found = idsOf(await rowsOf(ctx, 'source', 'merged_into', found));
     ids.push(...found);
   }
-  await removePassages(ctx, idsOf(await rowsOf(ctx, 'passage', 'source_id', ids)));
-  await removeCopies(ctx, idsOf(await rowsOf(ctx, 'copy', 'source_id', ids)));
-  await letGo(ctx, 'note', 'source_id', ids);
-  await letGo(ctx, 'lead', 'met_in', ids);
-  await letGo(ctx, 'lead', 'found_id', ids);
   if (!untouched) await forgetInHistory(ctx, ids);
-  for (const [table, column] of [
-    ['placement', 'source_id'],
-    ['filing', 'source_id'],
-    ['apart', 'a_id'],
-    ['apart', 'b_id'],
-    ['likeness', 'a_id'],
-    ['likeness', 'b_id'],
-    ['merge', 'survivor_id'],
-    ['merge', 'absorbed_id'],
-    ['alias', 'source_id'],
-    ['printed', 'source_id'],
-  ] as const)
-    await removeWhere(ctx, table, column, ids);
+  await takeOff(ctx, ids, { passage: removePassages, copy: removeCopies });
   // Lists that were printed are a cache, and may have what leaves in them.
   if (!untouched) await forgetLists(ctx, ids);
-  await letGo(ctx, 'source', 'merged_into', ids);
   await remove(ctx, 'source', ids);
-}
-
-/** Whether anything a person made hangs on a source. */
-export async function hasHanging(ctx: Context, id: string): Promise<boolean> {
-  for (const [table, column] of [
-    ['passage', 'source_id'],
-    ['note', 'source_id'],
-    ['lead', 'met_in'],
-    ['lead', 'found_id'],
-    ['placement', 'source_id'],
-  ] as const)
-    if (await ctx.db(table).where(column, id).first(column)) return true;
-  return false;
 }
 
 const REMOVE: Record<BinKind, (ctx: Context, ids: string[]) => Promise<void>> = {

@@ -1,9 +1,10 @@
 import { transaction, type Context } from '../access/context';
 import { Refusal } from '../access/refusal';
-import { hasHanging, removeSources } from '../bin';
+import { removeSources } from '../bin';
 import { forgetAllLists } from '../lists/printing';
 import { binSources, undoRevision } from '../sources';
 import { leadNoMore } from '../sources/aliases';
+import { hasHanging } from '../sources/hanging';
 import { findSource } from '../sources/repository';
 import { forgetSteps, lastSteps } from './steps';
 

@@ -19,6 +19,15 @@ export async function leadTo(ctx: Context, alias: string, sourceId: string): Pro
   return led.length > 0;
 }
 
+/** Makes the id or the citekey of a source that went into another lead there, wherever it led before. */
+export async function leadOver(ctx: Context, alias: string, sourceId: string): Promise<void> {
+  await ctx
+    .db('alias')
+    .insert({ library_id: ctx.libraryId, alias, source_id: sourceId })
+    .onConflict(['library_id', 'alias'])
+    .merge();
+}
+
 /** Takes back that a citekey leads to a source. */
 export async function leadNoMore(ctx: Context, alias: string, sourceId: string): Promise<void> {
   await scoped(ctx, 'alias').where({ alias, source_id: sourceId }).delete();

@@ -224,6 +224,19 @@ export async function findSource(ctx: Context, id: string): Promise<Source | und
   return row && openSource(row);
 }
 
+/** A source as it is stored; refuses when it is not in the library. */
+export async function getRow(ctx: Context, id: string): Promise<SourceRow> {
+  const row = (await scoped<SourceRow>(ctx, 'source').where({ id }).first()) as SourceRow | undefined;
+  if (!row) throw notHere('source');
+  return row;
+}
+
+/** Marks a source as merged into another, or as a source of its own again. */
+export async function setMergedInto(ctx: Context, source: Source, survivorId: string | null): Promise<void> {
+  await scoped<SourceRow>(ctx, 'source').where({ id: source.id }).update({ merged_into: survivorId });
+  await writeBeside(ctx, source.id, survivorId ? { ...source, binned: 'merged' } : source);
+}
+
 /** One source by id; refuses when it is not in the library. */
 export async function getSource(ctx: Context, id: string): Promise<Source> {
   const source = await findSource(ctx, id);

@@ -1,0 +1,262 @@
+import type { Knex } from 'knex';
+import { shortLabel } from '../../core/source';
+import type { Finding } from '../../core/proof';
+import { scoped, visible, type Context } from '../access/context';
+import { notHere } from '../access/refusal';
+import { twiceAmong } from '../duplicates/repository';
+import { printedSoFar, type Look, type ShownReference } from '../lists/printing';
+import { findSource, living, openSource, type SourceFilter, type SourceRow } from './repository';
+import { tallied, talliesOf } from './tallies';
+
+/** A source as a row of a list. `reference` is absent when it is not printed yet. */
+export interface SourceItem {
+  id: string;
+  revision: number;
+  type: string;
+  label: string;
+  title: string;
+  people: string;
+  container: string;
+  year: number | null;
+  citekey: string;
+  added: string;
+  checked: string | null;
+  letter: string;
+  tags: string[];
+  findings: Finding[];
+  passages: number;
+  copies: number;
+  /** The pair it is in, when it looks like another. */
+  twice?: { a: string; b: string };
+  reference?: ShownReference;
+}
+
+/** How many living passages, or copies, each of some sources has. */
+export async function countsBy(
+  ctx: Context,
+  table: 'passage' | 'copy',
+  ids: string[],
+): Promise<Map<string, number>> {
+  const query =
+    table === 'passage'
+      ? visible<{ source_id: string }>(ctx, table).whereNull('binned')
+      : scoped<{ source_id: string }>(ctx, table);
+  void query.whereIn('source_id', ids);
+  const rows = (await query.groupBy('source_id').select('source_id').count({ n: '*' })) as unknown as {
+    source_id: string;
+    n: number;
+  }[];
+  return new Map(rows.map((r) => [r.source_id, r.n]));
+}
+
+/** Rows of a list, printed as far as the cache has them. */
+async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<SourceItem[]> {
+  const ids = rows.map((r) => r.id);
+  const sources = rows.map(openSource);
+  const [passages, copies, printed, twice] = await Promise.all([
+    countsBy(ctx, 'passage', ids),
+    countsBy(ctx, 'copy', ids),
+    printedSoFar(ctx, sources, look),
+    twiceAmong(ctx, ids),
+  ]);
+  return sources.map(({ id, revision, record, citekey, added, checked, findings }, i) => {
+    const row = rows[i]!;
+    const reference = printed.get(id);
+    const pair = twice.get(id);
+    return {
+      id,
+      revision,
+      type: record.type,
+      label: shortLabel(record),
+      title: row.title,
+      people: row.people,
+      container: record['container-title'] ?? record.publisher ?? '',
+      year: row.year,
+      citekey,
+      added,
+      checked,
+      letter: row.sort_key.charAt(0).toUpperCase(),
+      tags: record.retexa.tags,
+      findings,
+      passages: passages.get(id) ?? 0,
+      copies: copies.get(id) ?? 0,
+      ...(pair ? { twice: { a: pair.a, b: pair.b } } : {}),
+      ...(reference ? { reference } : {}),
+    };
+  });
+}
+
+/** The orders a list can be in, each with the index it is read from. */
+export const SORTS = {
+  author: ['sort_key', 'asc'],
+  title: ['title_key', 'asc'],
+  newest: ['year', 'desc'],
+  oldest: ['year', 'asc'],
+  added: ['added', 'desc'],
+} as const;
+export type Sort = keyof typeof SORTS;
+
+/** Where a page of a list begins: after a source that is known, or so many from the first. */
+export type Beginning = { after: string } | { offset: number };
+
+/** Leaves what comes after a source in an order. */
+async function after(ctx: Context, query: Knex.QueryBuilder, id: string, sort: Sort): Promise<void> {
+  const row = (await scoped<SourceRow>(ctx, 'source').where({ id }).first()) as SourceRow | undefined;
+  if (!row) throw notHere('source');
+  const [column, direction] = SORTS[sort];
+  const rest = [row.sort_key, id];
+  if (column === 'sort_key') return void query.whereRaw('(source.sort_key, source.id) > (?, ?)', rest);
+  const value = row[column];
+  const same = `source.${column} IS ? AND (source.sort_key, source.id) > (?, ?)`;
+  // SQLite holds no value for less than any.
+  const beyond =
+    direction === 'asc'
+      ? value === null
+        ? `source.${column} IS NOT NULL`
+        : `source.${column} > ?`
+      : value === null
+        ? 'false'
+        : `(source.${column} < ? OR source.${column} IS NULL)`;
+  query.whereRaw(`((${same}) OR ${beyond})`, [value, ...rest, ...(value === null ? [] : [value])]);
+}
+
+/** One page of the sources that fit a filter, and how many fit in all. */
+export async function listSources(
+  ctx: Context,
+  filter: SourceFilter,
+  look: Look,
+  page: { from: Beginning; limit: number; sort: Sort },
+): Promise<{ total: number; items: SourceItem[] }> {
+  const [column, direction] = SORTS[page.sort];
+  // Ids alone are read from the index; the rows of a page are fetched by them.
+  const ids = living(ctx, filter)
+    .orderBy([
+      { column: `source.${column}`, order: direction },
+      { column: 'source.sort_key' },
+      { column: 'source.id' },
+    ])
+    .limit(page.limit)
+    .select('source.id');
+  if ('offset' in page.from) void ids.offset(page.from.offset);
+  else await after(ctx, ids, page.from.after, page.sort);
+  const wanted = ((await ids) as { id: string }[]).map((r) => r.id);
+  const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', wanted)) as SourceRow[];
+  const byId = new Map(rows.map((r) => [r.id, r]));
+  const items = await itemsOf(
+    ctx,
+    wanted.flatMap((id) => byId.get(id) ?? []),
+    look,
+  );
+  return { total: await howMany(ctx, filter), items };
+}
+
+/** How many sources fit a filter: as it is kept, where the filter is one of those counted, or counted now. */
+async function howMany(ctx: Context, filter: SourceFilter): Promise<number> {
+  const { projectId, state, ...more } = filter;
+  if (Object.keys(more).length === 0) {
+    const counts = await talliesOf(ctx, projectId);
+    return counts[state === 'intake' || state === 'findings' ? state : 'sources'];
+  }
+  const [{ n }] = (await living(ctx, filter).count({ n: '*' })) as [{ n: number }];
+  return n;
+}
+
+/** Ids of all sources that fit a filter, in author order. */
+export async function listIds(ctx: Context, filter: SourceFilter): Promise<string[]> {
+  const rows = (await living(ctx, filter).orderBy('sort_key').select('id')) as { id: string }[];
+  return rows.map((r) => r.id);
+}
+
+/**
+ * What the filters of a view offer: types, tags and years with how many sources have them, each among what the other
+ * filters leave.
+ */
+export async function facetsOf(ctx: Context, filter: SourceFilter) {
+  const { type: _type, ...butType } = filter;
+  const { tag: _tag, ...butTag } = filter;
+  const { from: _from, to: _to, ...butYears } = filter;
+  const [types, years, tags] = await Promise.all([
+    facet(ctx, 'type', butType),
+    facet(ctx, 'year', butYears),
+    facet(ctx, 'tag', butTag),
+  ]);
+  return {
+    types: types.sort((a, b) => b.n - a.n).map(({ value, n }) => ({ type: value, n })),
+    years: years.map(({ value, n }) => ({ year: Number(value), n })).sort((a, b) => a.year - b.year),
+    tags: tags.sort((a, b) => a.value.localeCompare(b.value)).map(({ value, n }) => ({ tag: value, n })),
+  };
+}
+
+/** The values of one facet among what a filter leaves: as they are kept, where only a project narrows. */
+async function facet(
+  ctx: Context,
+  kind: 'type' | 'year' | 'tag',
+  { projectId, ...more }: SourceFilter,
+): Promise<{ value: string; n: number }[]> {
+  if (Object.keys(more).length === 0) return tallied(ctx, kind, projectId);
+  const filter = { ...more, ...(projectId ? { projectId } : {}) };
+  const query: Knex.QueryBuilder =
+    kind === 'tag'
+      ? ctx
+          .db('source_tag')
+          .whereIn('source_id', living(ctx, filter).select('source.id'))
+          .groupBy('tag')
+          .select('tag as value')
+      : living(ctx, filter)
+          .whereNotNull(`source.${kind}`)
+          .groupBy(`source.${kind}`)
+          .select(`source.${kind} as value`);
+  const rows = (await query.count({ n: '*' })) as { value: string | number; n: number }[];
+  return rows.map(({ value, n }) => ({ value: String(value), n }));
+}
+
+/** All tags of the library, for offering while typing. */
+export async function allTags(ctx: Context): Promise<string[]> {
+  return (await tallied(ctx, 'tag')).map((t) => t.value).sort((a, b) => a.localeCompare(b));
+}
+
+/** A source that waits in Intake. */
+export interface Waiting {
+  id: string;
+  type: string;
+  label: string;
+  title: string;
+}
+
+/** How many waiting sources are named at once, around the one that is looked at. */
+const NAMED = 60;
+
+/**
+ * The sources that wait in Intake, in the order they came, those around the one asked for, with that one or the first.
+ * `at` is its place among those given, `before` how many wait before the first of them, `total` how many wait in all.
+ */
+export async function intakeAround(ctx: Context, projectId: string | undefined, wanted: string | null) {
+  const filter: SourceFilter = { ...(projectId ? { projectId } : {}), state: 'intake' };
+  const { intake: total } = await talliesOf(ctx, projectId);
+  const one = wanted ? await findSource(ctx, wanted) : undefined;
+  const waits = one && !one.checked && !one.binned && !one.mergedInto ? one : undefined;
+  const before = waits
+    ? ((
+        (await living(ctx, filter)
+          .whereRaw('(source.added, source.id) < (?, ?)', [waits.added, waits.id])
+          .count({ n: '*' })) as [{ n: number }]
+      )[0].n ?? 0)
+    : 0;
+  const first = Math.max(0, Math.min(before - 5, total - NAMED));
+  const rows = (await living(ctx, filter)
+    .orderBy(['source.added', 'source.id'])
+    .offset(first)
+    .limit(NAMED)) as SourceRow[];
+  const queue: Waiting[] = rows.map((row) => ({
+    id: row.id,
+    type: row.type,
+    label: shortLabel(openSource(row).record),
+    title: row.title,
+  }));
+  const at = Math.max(
+    0,
+    rows.findIndex((r) => r.id === waits?.id),
+  );
+  const row = rows[at];
+  return { queue, at, before: first, total, source: row && openSource(row) };
+}
