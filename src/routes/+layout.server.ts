@@ -2,7 +2,8 @@ import type { LayoutServerLoad } from './$types';
 import { libraryName, listProjects } from '$lib/server/projects';
 import { openJobs } from '$lib/server/jobs';
 import { countsOf } from '$lib/server/overview';
-import { languages, styleName } from '$lib/server/catalogue';
+import { languages } from '$lib/server/catalogue';
+import { styleName } from '$lib/server/lists';
 import { lookOf } from './look';
 
 export const load: LayoutServerLoad = async ({ locals, depends }) => {
@@ -30,7 +31,7 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
     projectId,
     counts,
     jobs,
-    look: { ...look, name: styleName(look.style) },
+    look: { ...look, name: await styleName(ctx, look.style) },
     library,
     languages: languages(),
   };

@@ -341,6 +341,32 @@ describe('the shell', () => {
     await me.see('4 in the library');
   });
 
+  it('puts a project away, and in the bin; both are undone, and it comes back from the bin', async () => {
+    const aside = () => app.rows('SELECT put_away IS NOT NULL AS away, binned IS NOT NULL AS bin FROM project');
+    await me.open('/');
+    await me.choose('Project', 'A paper');
+    await me.see('A paper', '.sub');
+    await me.choose('Project', 'Change A paper');
+    await me.press('Put it away');
+    await me.see('A paper is put away.', '.toasts');
+    expect(aside()).toEqual([{ away: 1, bin: 0 }]);
+    await me.see('A paper', 'optgroup');
+    await me.press('Undo', '.toasts');
+    await until('it to be taken up again', async () => me.page.$('optgroup').then((e) => !e));
+    expect(aside()).toEqual([{ away: 0, bin: 0 }]);
+    await me.choose('Project', 'Change A paper');
+    await me.press('Put it in the bin');
+    await me.see('A paper is in the bin.', '.toasts');
+    await me.open('/bin');
+    await me.see('A paper (1 source)');
+    await me.press('Bring it back');
+    await me.see('The project is back.');
+    await me.see('The bin is empty');
+    expect(aside()).toEqual([{ away: 0, bin: 0 }]);
+    expect(app.rows('SELECT source_id FROM filing')).toHaveLength(1);
+    await me.choose('Project', 'My library');
+  });
+
   it('files a selection in a project; undo takes out only what was put in', async () => {
     const filings = () => app.rows('SELECT source_id FROM filing').length;
     expect(filings()).toBe(1);

@@ -118,9 +118,10 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     post('/api/citekeys', { pattern: { parts: ['author', 'year'], between: '' } }, 'PATCH'),
   ],
   'api/copies/[id]/renew': (i) => [post(`/api/copies/${i.copy}/renew`, {})],
+  'api/duplicates/merged': (i) => [
+    post('/api/duplicates/merged', { a: i.source, b: i.other, picks: { title: 'a' } }),
+  ],
   'api/duplicates': (i) => [
-    post('/api/duplicates', { act: 'compare', a: i.source, b: i.other }),
-    post('/api/duplicates', { act: 'preview', a: i.source, b: i.other, picks: { title: 'a' } }),
     post('/api/duplicates', { act: 'merge', a: i.source, b: i.other, picks: {}, bases: [99, 99] }),
     post('/api/duplicates', { act: 'not-apart', a: i.source, b: i.other }),
   ],
@@ -209,7 +210,11 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/presets/[id]': (i) => [post(`/api/presets/${i.preset}`, preset(i))],
   'api/printed': (i) => [post('/api/printed', { ids: [i.source], look: LOOK })],
   'api/projects': () => [post('/api/projects', { name: 'P', ...LOOK })],
-  'api/projects/[id]': (i) => [post(`/api/projects/${i.project}`, { name: 'P', ...LOOK }, 'PATCH')],
+  'api/projects/[id]': (i) => [
+    post(`/api/projects/${i.project}`, { name: 'P', ...LOOK }, 'PATCH'),
+    post(`/api/projects/${i.project}`, { putAway: true }),
+    post(`/api/projects/${i.project}`, { binned: false }),
+  ],
   'api/references': (i) => [
     post('/api/references', {
       view: 'v',

@@ -5,7 +5,6 @@ import { goOn } from './jobs/runner';
 import { sweepShared } from './capture/shared';
 import './capture';
 import './imports';
-import { knowOwnStyles } from './lists/repository';
 import { countFirst } from './sources/tallies';
 import { sweepLeaving } from './bin';
 import { renewAll } from './sources/renewing';
@@ -17,7 +16,6 @@ export function start(): Promise<void> {
   started ??= (async () => {
     const db = await database();
     const swept = await sweepParts();
-    await knowOwnStyles(db);
     await sweepLeaving(db);
     await sweepShared(db);
     await countFirst(db);

@@ -11,17 +11,31 @@
   const others = $derived([
     { kind: 'leads' as const, name: 'Leads', rows: data.bin.leads },
     { kind: 'notes' as const, name: 'Notes', rows: data.bin.notes },
+    {
+      kind: 'projects' as const,
+      name: 'Projects',
+      rows: data.bin.projects.map(({ id, name, binned, sources }) => ({
+        id,
+        binned,
+        text: `${name} (${many(sources, 'source', 'sources')})`,
+      })),
+    },
   ]);
   const SAID = {
     sources: 'The source is back, with its passages and copies.',
     passages: 'The passage is back.',
     leads: 'The lead is back.',
     notes: 'The note is back.',
+    projects: 'The project is back.',
   };
+
+  const ONE = { leads: 'lead', notes: 'note', projects: 'project' };
 
   /** How much of what is in the bin is on the page. */
   const shown = $derived(
-    data.bin.sources.length + data.bin.passages.length + data.bin.leads.length + data.bin.notes.length,
+    data.bin.sources.length +
+      data.bin.passages.length +
+      others.reduce((sum, { rows }) => sum + rows.length, 0),
   );
 
   type Leaving = { title: string; words: string; of: Partial<Record<BinKind, string[]>> };
@@ -54,7 +68,7 @@
     };
   };
   function everything() {
-    const { sources, passages, leads, notes } = data.bin;
+    const { sources, passages, leads, notes, projects } = data.bin;
     const along = hanging(sources);
     const rest = data.counts.bin - shown;
     return {
@@ -66,12 +80,14 @@
         ...(passages.length ? [many(passages.length, 'passage', 'passages')] : []),
         ...(leads.length ? [many(leads.length, 'lead', 'leads')] : []),
         ...(notes.length ? [many(notes.length, 'note', 'notes')] : []),
+        ...(projects.length ? [many(projects.length, 'project', 'projects')] : []),
       ])} will be deleted for good.${rest > 0 ? ` ${rest.toLocaleString('en')} more, which are not shown here, stay in the bin.` : ''}`,
       of: {
         passages: passages.map((p) => p.id),
         leads: leads.map((l) => l.id),
         notes: notes.map((n) => n.id),
         sources: sources.map((s) => s.id),
+        projects: projects.map((p) => p.id),
       },
     };
   }
@@ -88,6 +104,7 @@
   async function back(kind: keyof typeof SAID, id: string) {
     await attempt(async () => {
       if (kind === 'sources') await call('POST', '/api/sources/bin', { ids: [id], binned: false });
+      else if (kind === 'projects') await call('POST', `/api/projects/${id}`, { binned: false });
       else if (kind === 'leads') await call('POST', `/api/leads/${id}`, { act: 'restore' });
       else await call('POST', `/api/${kind}/${id}/bin`, { binned: false });
       done(SAID[kind]);
@@ -171,8 +188,11 @@
               look="quiet"
               onclick={() =>
                 ask({
-                  title: `Delete the ${kind === 'notes' ? 'note' : 'lead'} for good?`,
-                  words: `“${row.text.slice(0, 160)}” goes.`,
+                  title: `Delete the ${ONE[kind]} for good?`,
+                  words:
+                    kind === 'projects'
+                      ? `${row.text} goes with its sections. The sources stay in the library.`
+                      : `“${row.text.slice(0, 160)}” goes.`,
                   of: { [kind]: [row.id] },
                 })}>Delete for good…</Button
             >

@@ -34,6 +34,6 @@ export const load: PageServerLoad = async ({ url, locals, depends, parent }) => 
     },
     ...(preset ? { preset } : {}),
     ...(job ? { job } : {}),
-    ...(kept ? { kept, printed: await printedFields(style, kept.record.type) } : {}),
+    ...(kept ? { kept, printed: await printedFields(locals.ctx, style, kept.record.type) } : {}),
   };
 };

@@ -43,8 +43,7 @@
     const chosen = $state.snapshot(picks);
     const mine = ++asked;
     void attempt(async () => {
-      const printed = await call<ShownReference>('POST', '/api/duplicates', {
-        act: 'preview',
+      const printed = await call<ShownReference>('POST', '/api/duplicates/merged', {
         a,
         b,
         picks: chosen,

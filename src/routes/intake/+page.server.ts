@@ -16,7 +16,7 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
     copiesOf(ctx, source.id),
     allTags(ctx),
     doublesOf(ctx, source.record, source.id),
-    printedFields(style, source.record.type),
+    printedFields(locals.ctx, style, source.record.type),
   ]);
   return { ...around, copies, tags, doubles, printed };
 };

@@ -1,5 +1,5 @@
 import type { PageServerLoad } from './$types';
-import { styleName } from '$lib/server/catalogue';
+import { styleName } from '$lib/server/lists';
 import { listSections } from '$lib/server/projects';
 import { allTags } from '$lib/server/sources';
 import { lookOf } from '../look';
@@ -13,7 +13,7 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
   const [sections, tags] = await Promise.all([listSections(locals.ctx), allTags(locals.ctx)]);
   return {
     style,
-    styleTitle: styleName(style),
+    styleTitle: await styleName(locals.ctx, style),
     locale,
     sections: sections.filter((s) => !locals.projectId || s.projectId === locals.projectId),
     tags,

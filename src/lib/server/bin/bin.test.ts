@@ -6,14 +6,15 @@ import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { keepFile, placeOf } from '../files/store';
 import { fileSources, insertProject } from '../projects/repository';
-import { placeSource, sectionNamed } from '../projects/sections';
+import { listProjects, setAside } from '../projects';
+import { listSections, placeSource, sectionNamed } from '../projects/sections';
 import { insertSource } from '../sources/repository';
 import { deleteForGood, sweepLeaving } from './index';
 import { keepApart, merge } from '../duplicates';
 import { keepLeads } from '../leads';
 import { binNote, keepNote, keepSpokenNote } from '../notes';
 import { keepPassage } from '../passages';
-import { binOf } from '../overview';
+import { binOf, countsOf } from '../overview';
 import { binSources } from '../sources';
 import { keepTestCopy, openTestLibrary } from '../test-library';
 
@@ -105,6 +106,31 @@ describe('deleting for good', () => {
     await binNote(ctx, note.id, true);
     await deleteForGood(ctx, 'notes', [note.id]);
     expect(await traces(note.id)).toEqual([]);
+  });
+
+  it('takes a project with its sections; its sources, notes and leads stay', async () => {
+    const project = await insertProject(ctx, { name: 'P', style: 'apa', locale: 'en-US' });
+    const source = await add('Tide mills');
+    await fileSources(ctx, project.id, [source.id]);
+    await placeSource(ctx, (await sectionNamed(ctx, project.id, 'Ponds')).id, source.id);
+    const note = await keepNote(ctx, { body: 'mine', sourceId: null, projectId: project.id });
+    await setAside(ctx, project.id, { putAway: true });
+    expect(await listProjects(ctx)).toMatchObject([{ name: 'P', putAway: expect.any(String) as string }]);
+    await setAside(ctx, project.id, { binned: true });
+    expect(await listProjects(ctx)).toEqual([]);
+    expect(await listSections(ctx)).toEqual([]);
+    expect((await binOf(ctx)).projects).toMatchObject([{ name: 'P', sources: 1 }]);
+    expect((await countsOf(ctx)).bin).toBe(1);
+    await setAside(ctx, project.id, { binned: false });
+    expect((await countsOf(ctx, project.id)).sources).toBe(1);
+    await expect(deleteForGood(ctx, 'projects', [project.id])).rejects.toMatchObject({ status: 409 });
+    await setAside(ctx, project.id, { binned: true });
+    await deleteForGood(ctx, 'projects', [project.id]);
+    expect(await traces(project.id)).toEqual([]);
+    expect(await db('note').where({ id: note.id }).first()).toMatchObject({ body: 'mine', project_id: null });
+    expect(await db('source').where({ id: source.id }).first()).toBeDefined();
+    expect(await db.raw('PRAGMA foreign_key_check')).toEqual([]);
+    expect((await countsOf(ctx)).bin).toBe(0);
   });
 
   it('lets files go at the next start, but not those that something else has', async () => {

@@ -5,16 +5,23 @@ import { inParts } from '../db/ids';
 import { filesLeave, removeCopies } from '../copies/repository';
 import { removeFile } from '../files/store';
 import { forgetLists } from '../lists/printing';
+import { removeProjects } from '../projects/repository';
 import { Refusal } from '../access/refusal';
 import { takeOff } from '../sources/hanging';
 import { takeOutOfIndex, type SearchKind } from '../search/repository';
 
 /** What is changed here. */
-const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads'] } as const;
+const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads', 'projects'] } as const;
 
 /** What lies in the bin, by kind, and the tables it is in. */
-const TABLES = { passages: 'passage', leads: 'lead', notes: 'note', sources: 'source' } as const;
-export const BIN_KINDS = ['passages', 'leads', 'notes', 'sources'] as const;
+const TABLES = {
+  passages: 'passage',
+  leads: 'lead',
+  notes: 'note',
+  sources: 'source',
+  projects: 'project',
+} as const;
+export const BIN_KINDS = ['passages', 'leads', 'notes', 'sources', 'projects'] as const;
 export type BinKind = (typeof BIN_KINDS)[number];
 
 type Row = Record<string, string | null>;
@@ -51,7 +58,7 @@ async function removeNotes(ctx: Context, ids: string[]): Promise<void> {
   await filesLeave(ctx, recordings);
 }
 
-/** Takes sources out of the history of notes and leads too, which could not be brought back to them. */
+/** Takes sources or projects out of the history of notes and leads too, which could not be brought back to them. */
 async function forgetInHistory(ctx: Context, ids: string[]): Promise<void> {
   for (const id of ids)
     await scoped(ctx, 'revision')
@@ -86,6 +93,10 @@ const REMOVE: Record<BinKind, (ctx: Context, ids: string[]) => Promise<void>> = 
   leads: (ctx, ids) => remove(ctx, 'lead', ids),
   notes: removeNotes,
   sources: removeSources,
+  async projects(ctx, ids) {
+    await forgetInHistory(ctx, ids);
+    await removeProjects(ctx, ids);
+  },
 };
 
 async function allInBin(ctx: Context, kind: BinKind, ids: string[]): Promise<boolean> {

@@ -17,13 +17,13 @@ import {
 } from '../../core/citing';
 import { FORMATS, type FormatName, type Loss } from '../../core/formats';
 import { shortLabel, type Variable } from '../../core/source';
-import { styleName } from '../catalogue';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { passagesOfSources } from '../passages/repository';
 import { placedIn, placements } from '../projects/sections';
 import { getSources, sourcesByKeys, type Source } from '../sources/repository';
 import { read, write } from '../workers/pools';
+import { styleName } from './catalogue';
 import { docxDocument } from './docx';
 import { pairsAmong } from '../duplicates/repository';
 import { printedFields, printList, shown, termsOf, type Look } from './printing';
@@ -38,7 +38,7 @@ export {
   type Look,
   type ShownReference,
 } from './printing';
-export { favouriteStyles } from './repository';
+export { findStyles, styleName, type FoundStyle } from './catalogue';
 export { bringStyle, changeStyle } from './styles';
 
 /** Which sources a list holds. */
@@ -175,7 +175,7 @@ export async function referenceList(
   const list = await set(ctx, printed, sources, scope, look, setting);
   const asks = new Map<string, Variable[]>();
   for (const type of new Set(sources.map((s) => s.record.type)))
-    asks.set(type, await printedFields(look.style, type));
+    asks.set(type, await printedFields(ctx, look.style, type));
   const missing = (source: Source | undefined) => {
     if (!source) return [];
     const said = new Set(source.findings.map((f) => f.field));
@@ -285,7 +285,10 @@ export async function exportFile(
   if (!isFormat(output)) {
     const list = await printList(ctx, sources, look);
     if (!list.hasList)
-      throw new Refusal(422, `${styleName(look.style)} has no reference list. Choose another style.`);
+      throw new Refusal(
+        422,
+        `${await styleName(ctx, look.style)} has no reference list. Choose another style.`,
+      );
     const made = await set(ctx, list, sources, scope, look, setting);
     const byId = new Map(sources.map((s) => [s.id, s]));
     const losses = made.entries

@@ -10,12 +10,13 @@ import {
   type Run,
 } from '../../core/citing';
 import { toCsl, type CslItem, type CslType, type Variable } from '../../core/source';
-import { localeFile, styleOf } from '../catalogue';
+import { localeFile } from '../catalogue';
 import type { Context } from '../access/context';
 import { now } from '../db/ids';
 import { log } from '../log';
 import type { Source } from '../sources/repository';
 import { asks, print, terms } from '../workers/pools';
+import { styleOf } from './catalogue';
 
 /** A style and a language. */
 export interface Look {
@@ -36,8 +37,8 @@ export interface ShownReference {
 const asked = new Map<string, Promise<Variable[]>>();
 
 /** The variables a style can print of a type, in its order; nothing when the style cannot be read. */
-export function printedFields(style: string, type: CslType): Promise<Variable[]> {
-  const { file } = styleOf(style);
+export async function printedFields(ctx: Context, style: string, type: CslType): Promise<Variable[]> {
+  const { file } = await styleOf(ctx, style);
   const key = `${file} ${style} ${type}`;
   let known = asked.get(key);
   if (!known) {
@@ -60,9 +61,9 @@ export function termsOf(locale: string): Promise<ListTerms> {
   return known;
 }
 
-const task = ({ style, locale }: Look, items: CslItem[]) => ({
+const task = async (ctx: Context, { style, locale }: Look, items: CslItem[]) => ({
   style,
-  styleFile: styleOf(style).file,
+  styleFile: (await styleOf(ctx, style)).file,
   locale,
   localeFile: localeFile(locale),
   items,
@@ -126,10 +127,11 @@ export async function printEach(ctx: Context, sources: Source[], look: Look): Pr
   for (let i = 0; i < missing.length; i += 100) {
     const part = missing.slice(i, i + 100);
     const printed = await print({
-      ...task(
+      ...(await task(
+        ctx,
         look,
         part.map((s) => toCsl(s.id, s.record)),
-      ),
+      )),
       what: 'each',
     });
     for (const reference of printed) {
@@ -184,7 +186,7 @@ export async function printList(
   const identity = [
     ctx.libraryId,
     look.style,
-    styleOf(look.style).file,
+    (await styleOf(ctx, look.style)).file,
     look.locale,
     ...sources.map((s) => `${s.id}:${s.revision}`),
   ].join('\n');
@@ -192,7 +194,7 @@ export async function printList(
   const row = (await ctx.db('printed_list').where({ key }).first()) as { list: string } | undefined;
   if (row) return JSON.parse(row.list) as PrintedList;
   const items = sources.map((s) => toCsl(s.id, s.record));
-  const list = await print({ ...task(look, items), what: 'list' }, unwanted);
+  const list = await print({ ...(await task(ctx, look, items)), what: 'list' }, unwanted);
   await keep(ctx, async (trx) => {
     await trx('printed_list')
       .insert({ key, library_id: ctx.libraryId, at: now(), list: JSON.stringify(list) })
@@ -211,16 +213,18 @@ export async function printList(
 
 /** Prints an in-text citation; with `named`, the first work's author stands before it in the sentence. */
 export async function printCitation(
+  ctx: Context,
   sources: Source[],
   cited: CiteItem[],
   look: Look,
   named = false,
 ): Promise<{ html: string; text: string }> {
   const runs = await print({
-    ...task(
+    ...(await task(
+      ctx,
       look,
       sources.map((s) => toCsl(s.id, s.record)),
-    ),
+    )),
     what: 'citation',
     cited,
     named,
@@ -229,6 +233,6 @@ export async function printCitation(
 }
 
 /** Prints records that are not stored (a merge being considered, a form being filled in). Not cached. */
-export async function printPreview(items: CslItem[], look: Look): Promise<ShownReference[]> {
-  return (await print({ ...task(look, items), what: 'each' })).map(shown);
+export async function printPreview(ctx: Context, items: CslItem[], look: Look): Promise<ShownReference[]> {
+  return (await print({ ...(await task(ctx, look, items)), what: 'each' })).map(shown);
 }

@@ -1,6 +1,6 @@
 import { resolve } from 'node:path';
 import type { StyleFacts } from '../../core/citing';
-import { forgetStyle, knowStyle, type OwnStyle } from '../catalogue';
+import type { CatalogueStyle } from '../catalogue';
 import { scoped, type Context } from '../access/context';
 import { newId, now } from '../db/ids';
 import { placeOf } from '../files/store';
@@ -17,9 +17,13 @@ interface Row {
   binned: string | null;
 }
 
+/** A style a person brought: its `file` is where its .csl is kept. */
+export interface OwnStyle extends CatalogueStyle {
+  id: string;
+}
+
 const opened = (row: Row): OwnStyle => ({
   id: row.id,
-  libraryId: row.library_id,
   title: row.title,
   format: row.format,
   fields: JSON.parse(row.fields) as string[],
@@ -27,9 +31,15 @@ const opened = (row: Row): OwnStyle => ({
   hasList: Boolean(row.has_list),
 });
 
-/** Makes the styles people brought known to the catalogue, of all libraries. Run once at start. */
-export async function knowOwnStyles(db: Context['db']): Promise<void> {
-  for (const row of (await db('own_style').whereNull('binned')) as Row[]) knowStyle(opened(row));
+/** The styles people brought to the library, by title. */
+export const listOwnStyles = async (ctx: Context): Promise<OwnStyle[]> =>
+  ((await scoped<Row>(ctx, 'own_style').whereNull('binned').orderBy('title')) as Row[]).map(opened);
+
+/** A style that was brought to the library. */
+export async function findOwnStyle(ctx: Context, id: string): Promise<OwnStyle | undefined> {
+  const row = (await scoped<Row>(ctx, 'own_style').where({ id }).whereNull('binned').first()) as
+    Row | undefined;
+  return row && opened(row);
 }
 
 /** Keeps a style; one of the same title is replaced, and what is printed in it is printed in the new one from now on. */
@@ -54,9 +64,7 @@ export async function keepOwnStyle(
     .insert({ ...row, owner_id: ctx.personId, added: now() })
     .onConflict('id')
     .merge(['sha256', 'format', 'has_list', 'fields', 'binned']);
-  const kept = opened(row);
-  knowStyle(kept);
-  return kept;
+  return opened(row);
 }
 
 /** Takes a style out of the catalogue; one that a project prints in stays, since nothing of the project could be printed. */
@@ -71,7 +79,6 @@ export async function takeOutOwnStyle(ctx: Context, id: string): Promise<void> {
     );
   const changed = await scoped<Row>(ctx, 'own_style').where({ id }).update({ binned: now() });
   if (changed !== 1) throw notHere('style');
-  forgetStyle(id);
 }
 
 /** The styles a person keeps at hand, last chosen first. */

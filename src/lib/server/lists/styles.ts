@@ -1,8 +1,9 @@
-import { isStyle, localeFile, styleName, styleOf } from '../catalogue';
+import { localeFile, shippedStyle } from '../catalogue';
 import type { Context } from '../access/context';
 import { change } from '../access/change';
 import { keepFile } from '../files/store';
 import { Refusal } from '../access/refusal';
+import { styleName, styleOf } from './catalogue';
 import { forgetPrinted } from './printing';
 import { keepOwnStyle, setFavourite, takeOutOwnStyle } from './repository';
 import { textOfBytes } from '../../reading/text';
@@ -29,12 +30,12 @@ export async function bringStyle(
     );
   if (read.parent !== undefined) {
     const id = read.parent.replace(/^.*\//, '');
-    if (!isStyle(id))
+    if (!shippedStyle(id))
       throw new Refusal(
         422,
         `${name} only points at another style, ${read.parent}, which is not in the catalogue. Bring that one.`,
       );
-    return { id, title: styleName(id), of: read.title };
+    return { id, title: await styleName(ctx, id), of: read.title };
   }
   const sha256 = await keepFile(Buffer.from(bytes));
   return change(ctx, CHANGE, async (inner) => {
@@ -57,6 +58,6 @@ export const changeStyle = (
   change(ctx, CHANGE, async (inner) => {
     if (takeOut) await takeOutOwnStyle(inner, style);
     if (favourite === undefined) return;
-    styleOf(style);
+    await styleOf(inner, style);
     await setFavourite(inner, style, favourite);
   });

@@ -5,6 +5,7 @@ import { listKept } from '../history/kept';
 import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
 import { openPassage, type Passage, type PassageRow } from '../passages/repository';
+import { binnedProjects } from '../projects/repository';
 import { getSources, living, openSource, type SourceRow } from '../sources/repository';
 import { talliesOf, type Counted } from '../sources/tallies';
 import { countsBy } from '../sources';
@@ -41,6 +42,7 @@ export async function binOf(ctx: Context) {
     await listKept(ctx, leads, inBin, 500),
     await listKept(ctx, notes, inBin, 500),
   ];
+  const projects = await binnedProjects(ctx);
   const sourceIds = sources.map((r) => r.id);
   const hanging = {
     passages: await countsBy(ctx, 'passage', sourceIds),
@@ -64,6 +66,7 @@ export async function binOf(ctx: Context) {
       binned: p.binned!,
     })),
     leads: binnedLeads.map((l) => ({ id: l.id, text: l.text, binned: l.binned! })),
+    projects,
     notes: binnedNotes.map((n) => ({ id: n.id, text: n.body || 'a recording', binned: n.binned! })),
   };
 }

@@ -19,9 +19,9 @@ export interface PresetExample {
 }
 
 /** The fields a preset for a type can ask for: what the type asks for, then what else the style prints. */
-export async function fieldsFor(look: Look, type: PresetWords['type']): Promise<Variable[]> {
+export async function fieldsFor(ctx: Context, look: Look, type: PresetWords['type']): Promise<Variable[]> {
   const of = type ?? 'document';
-  const printed = await printedFields(look.style, of);
+  const printed = await printedFields(ctx, look.style, of);
   return [...new Set([...askedInOrder(of, printed), ...printed])];
 }
 
@@ -36,7 +36,7 @@ export async function presetExample(
   if (!row) return undefined;
   const source = openSource(row);
   const record = withPreset(source.record, { ...said, id: '', asked: said.asked as Variable[] });
-  const [reference] = await printPreview([toCsl(source.id, record)], look);
+  const [reference] = await printPreview(ctx, [toCsl(source.id, record)], look);
   const asked = said.asked as Variable[];
   const silent = Object.keys(record).filter(
     (f) => f !== 'type' && f !== 'retexa' && !asked.includes(f as Variable),

@@ -1,9 +1,18 @@
 import { z } from 'zod';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
-import { localeFile, styleOf } from '../catalogue';
+import { localeFile } from '../catalogue';
+import { styleOf } from '../lists/catalogue';
 import { checkSources } from '../sources/repository';
-import { filedIn, fileSources, insertProject, unfileSource, updateProject, type Project } from './repository';
+import {
+  filedIn,
+  fileSources,
+  insertProject,
+  setProjectAside,
+  unfileSource,
+  updateProject,
+  type Project,
+} from './repository';
 import { sectionNamed, type Section } from './sections';
 
 export { findProject, listProjects, projectsOf, type Project } from './repository';
@@ -22,17 +31,27 @@ export type ProjectWords = z.infer<typeof projectWords>;
 
 /** Adds a project. Refuses a style or a language there is none of. */
 export async function addProject(ctx: Context, given: ProjectWords): Promise<Project> {
-  styleOf(given.style);
+  await styleOf(ctx, given.style);
   localeFile(given.locale);
   return change(ctx, CHANGE, (inner) => insertProject(inner, given));
 }
 
 /** Renames a project or changes its style or language. */
 export async function changeProject(ctx: Context, id: string, given: Partial<ProjectWords>): Promise<void> {
-  if (given.style) styleOf(given.style);
+  if (given.style) await styleOf(ctx, given.style);
   if (given.locale) localeFile(given.locale);
   await change(ctx, CHANGE, (inner) => updateProject(inner, id, given));
 }
+
+/** Puts a project away or in the bin, or takes it out of there. */
+export const setAside = (
+  ctx: Context,
+  id: string,
+  how: { putAway: boolean } | { binned: boolean },
+): Promise<void> =>
+  change(ctx, CHANGE, (inner) =>
+    setProjectAside(inner, id, 'putAway' in how ? { put_away: how.putAway } : how),
+  );
 
 /** The section of a name in a project, made when there is none. */
 export const makeSection = (ctx: Context, projectId: string, name: string): Promise<Section> =>

@@ -8,18 +8,39 @@ export interface Project {
   style: string;
   locale: string;
   created: string;
+  /** When it was put away: it stays as it is, below those one works on. */
+  putAway: string | null;
 }
 
-const COLUMNS = ['id', 'name', 'style', 'locale', 'created'];
+const COLUMNS = ['id', 'name', 'style', 'locale', 'created', 'put_away as putAway'];
 
-/** The projects of the library, oldest first. */
+const there = (ctx: Context) =>
+  scoped<Project & { binned: string | null }>(ctx, 'project').whereNull('binned');
+
+/** The projects of the library that are not in the bin, oldest first. */
 export async function listProjects(ctx: Context): Promise<Project[]> {
-  return (await scoped<Project>(ctx, 'project').orderBy('created').select(COLUMNS)) as unknown as Project[];
+  return (await there(ctx).orderBy('created').select(COLUMNS)) as unknown as Project[];
 }
 
+/** A project that is not in the bin. */
 export async function findProject(ctx: Context, id: string): Promise<Project | undefined> {
-  return (await scoped<Project>(ctx, 'project').where({ id }).first(COLUMNS)) as unknown as
-    Project | undefined;
+  return (await there(ctx).where({ id }).first(COLUMNS)) as unknown as Project | undefined;
+}
+
+/** The projects in the bin, latest first, with how many sources are filed in each. */
+export async function binnedProjects(
+  ctx: Context,
+): Promise<{ id: string; name: string; binned: string; sources: number }[]> {
+  const filed = ctx.db('filing').whereRaw('filing.project_id = project.id').count('*');
+  return (await scoped<Project & { binned: string }>(ctx, 'project')
+    .whereNotNull('binned')
+    .orderBy('binned', 'desc')
+    .select('id', 'name', 'binned', filed.as('sources'))) as unknown as {
+    id: string;
+    name: string;
+    binned: string;
+    sources: number;
+  }[];
 }
 
 /** Adds a project. */
@@ -29,7 +50,7 @@ export async function insertProject(
 ): Promise<Project> {
   const row = { id: newId(), created: now(), ...project };
   await ctx.db('project').insert({ ...row, library_id: ctx.libraryId, owner_id: ctx.personId });
-  return row;
+  return { ...row, putAway: null };
 }
 
 export async function updateProject(
@@ -39,6 +60,36 @@ export async function updateProject(
 ): Promise<void> {
   if (!(await findProject(ctx, id))) throw notHere('project');
   if (Object.keys(change).length > 0) await scoped<Project>(ctx, 'project').where({ id }).update(change);
+}
+
+/** Puts a project away or in the bin, or takes it out of there. Its sources stay filed in it. */
+export async function setProjectAside(
+  ctx: Context,
+  id: string,
+  how: { put_away: boolean } | { binned: boolean },
+): Promise<void> {
+  const [[column, aside]] = Object.entries(how) as [[string, boolean]];
+  const changed = (await scoped(ctx, 'project')
+    .where({ id })
+    .update({ [column]: aside ? now() : null })) as number;
+  if (changed !== 1) throw notHere('project');
+}
+
+/**
+ * Removes projects for good, with their sections and what is filed and placed in them. The sources stay in the library,
+ * and notes, leads and presets stay without a project.
+ */
+export async function removeProjects(ctx: Context, ids: string[]): Promise<void> {
+  for (const part of inParts(ids)) {
+    for (const table of ['note', 'lead', 'preset'])
+      await scoped(ctx, table).whereIn('project_id', part).update({ project_id: null });
+    await ctx.db('filing').whereIn('project_id', part).delete();
+    const sections = scoped(ctx, 'section').whereIn('project_id', part).select('id');
+    await ctx.db('placement').whereIn('section_id', sections).delete();
+    await scoped(ctx, 'section').whereIn('project_id', part).delete();
+    await ctx.db('tally').where({ library_id: ctx.libraryId }).whereIn('project_id', part).delete();
+    await scoped(ctx, 'project').whereIn('id', part).delete();
+  }
 }
 
 /** Files sources in a project; those already there stay. Ids outside the library are left out. */

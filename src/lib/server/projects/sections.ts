@@ -17,9 +17,13 @@ interface Row {
 
 const opened = ({ id, project_id, name }: Row): Section => ({ id, projectId: project_id, name });
 
-/** The sections of all projects of the library, in their order. */
+/** The sections of all projects of the library that are not in the bin, in their order. */
 export async function listSections(ctx: Context): Promise<Section[]> {
-  const rows = (await scoped<Row>(ctx, 'section').orderBy(['project_id', 'position'])) as Row[];
+  const rows = (await scoped<Row>(ctx, 'section')
+    .join('project', 'project.id', 'section.project_id')
+    .whereNull('project.binned')
+    .orderBy(['section.project_id', 'section.position'])
+    .select('section.*')) as unknown as Row[];
   return rows.map(opened);
 }
 

@@ -11,7 +11,7 @@ import { keepFile, readKept, sweepParts } from '../files/store';
 import { isPublicAddress, targetOf } from '../http/addresses';
 import { fileSources, insertProject, updateProject } from '../projects/repository';
 import { keepOwnStyle, takeOutOwnStyle } from '../lists/repository';
-import { styleOf } from '../catalogue';
+import { styleOf } from '../lists/catalogue';
 import { columnsOf, getSource, insertSource, updateSource } from './repository';
 import { pairsInOrder } from '../duplicates/repository';
 import { comparePair, keepApart, merge, undoMerge } from '../duplicates';
@@ -299,10 +299,12 @@ describe('styles', () => {
       status: 409,
       message: expect.stringContaining('Paper') as string,
     });
-    expect(styleOf(style.id).title).toBe('House');
+    expect((await styleOf(ctx, style.id)).title).toBe('House');
+    // Another library has no such style.
+    await expect(styleOf({ ...ctx, libraryId: 'other' }, style.id)).rejects.toThrow('no style');
     await updateProject(ctx, project.id, { style: 'apa' });
     await takeOutOwnStyle(ctx, style.id);
-    expect(() => styleOf(style.id)).toThrow('no style');
+    await expect(styleOf(ctx, style.id)).rejects.toThrow('no style');
   });
 });
 

@@ -5,7 +5,7 @@
   import type { Project } from '$lib/server/projects';
   import { call } from './client';
   import StylePicker from '../lists/StylePicker.svelte';
-  import { attempt, done } from './toasts.svelte';
+  import { attempt, done, doneWithUndo } from './toasts.svelte';
 
   let {
     projects,
@@ -21,7 +21,11 @@
     languages: { id: string; label: string }[];
   } = $props();
 
-  type Draft = Pick<Project, 'name' | 'style' | 'locale'> & { id?: string; styleTitle: string };
+  type Draft = Pick<Project, 'name' | 'style' | 'locale'> & {
+    id?: string;
+    styleTitle: string;
+    putAway?: string | null;
+  };
   const fresh = (): Draft => ({ name: '', style: 'apa', styleTitle: styleLabel('apa'), locale: 'en-US' });
   let open = $state(false);
   let draft = $state(fresh());
@@ -36,6 +40,22 @@
       return;
     }
     await attempt(() => call('POST', '/api/scope', { projectId: value || null }));
+    await invalidateAll();
+  }
+
+  async function setAside(how: { putAway: boolean } | { binned: boolean }) {
+    const { id, name } = draft;
+    const set = (to: typeof how) => call('POST', `/api/projects/${id}`, to);
+    if (!(await attempt(() => set(how)))) return;
+    open = false;
+    const [key, aside] = Object.entries(how)[0] as ['putAway' | 'binned', boolean];
+    const back = { [key]: !aside } as typeof how;
+    const said = key === 'binned' ? 'is in the bin' : aside ? 'is put away' : 'is taken up again';
+    doneWithUndo(`${name} ${said}.`, async () => {
+      await set(back);
+      if (key === 'binned') await call('POST', '/api/scope', { projectId: id });
+      await invalidateAll();
+    });
     await invalidateAll();
   }
 
@@ -57,7 +77,16 @@
 <div class="menu">
   <Select look="bare" aria-label="Project" value={projectId ?? ''} onchange={choose}>
     <option value="">{library}, everything</option>
-    {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
+    {#each projects.filter((p) => !p.putAway) as project (project.id)}<option value={project.id}
+        >{project.name}</option
+      >{/each}
+    {#if projects.some((p) => p.putAway)}
+      <optgroup label="Put away">
+        {#each projects.filter((p) => p.putAway) as project (project.id)}<option value={project.id}
+            >{project.name}</option
+          >{/each}
+      </optgroup>
+    {/if}
     {#if project}<option value="change">Change {project.name}…</option>{/if}
     <option value="new">New project…</option>
   </Select>
@@ -83,7 +112,20 @@
           >{/each}
       </Select>
     </label>
-    <div><Button look="main" type="submit">{draft.id ? 'Keep the changes' : 'Make the project'}</Button></div>
+    <div class="flex items-center gap-2">
+      <Button look="main" type="submit">{draft.id ? 'Keep the changes' : 'Make the project'}</Button>
+      {#if draft.id}
+        <span class="flex-1"></span>
+        <Button onclick={() => setAside({ putAway: !draft.putAway })}
+          >{draft.putAway ? 'Take it up again' : 'Put it away'}</Button
+        >
+        <Button onclick={() => setAside({ binned: true })}>Put it in the bin</Button>
+      {/if}
+    </div>
+    {#if draft.id}<p class="small-label">
+        Put away, a project stays as it is and stands last in the menu. In the bin, its sources stay in the
+        library.
+      </p>{/if}
   </form>
 </Dialog>
 

@@ -2,7 +2,7 @@
   import { Button, FileButton, Input, Select } from '../kit';
   import { StarOutline, StarSolid, TrashBinOutline } from 'flowbite-svelte-icons';
   import { FIELD_LABELS, FORMAT_LABELS, type CitationFormat } from '$lib/core/citing';
-  import type { FoundStyle } from '$lib/server/catalogue';
+  import type { FoundStyle } from '$lib/server/lists';
   import type { ShownReference } from '$lib/server/lists';
   import { call, debounce } from '../frame/client';
   import { attempt, done } from '../frame/toasts.svelte';

@@ -38,7 +38,7 @@ export const POST = asks(
         : {}),
       ...(withoutAuthor ? { 'suppress-author': true } : {}),
     }));
-    const printed = await printCitation([...known.values()], items, await lookOf(locals), named);
+    const printed = await printCitation(ctx, [...known.values()], items, await lookOf(locals), named);
     return { ...printed, labels: Object.fromEntries(sources.map((s) => [s.id, shortLabel(s.record)])) };
   },
 );

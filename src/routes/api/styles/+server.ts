@@ -1,7 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { findStyles } from '$lib/server/catalogue';
-import { bringStyle, changeStyle, favouriteStyles } from '$lib/server/lists';
+import { bringStyle, changeStyle, findStyles } from '$lib/server/lists';
 import { changes, takesFile } from '../../answer';
 import type { RequestHandler } from './$types';
 
@@ -9,7 +8,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = async ({ url, locals }) => {
   const given = (name: string) => (url.searchParams.get(name) ?? '').slice(0, 200);
   const query = { words: given('q'), format: given('format'), field: given('field') };
-  return json(findStyles(query, locals.ctx.libraryId, await favouriteStyles(locals.ctx)));
+  return json(await findStyles(locals.ctx, query));
 };
 
 /** Takes in a person's own style: the body is the .csl file, its name is in the address. */

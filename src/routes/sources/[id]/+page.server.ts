@@ -23,7 +23,7 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     projectsOf(ctx, source.id),
     allTags(ctx),
     source.binned ? [] : doublesOf(ctx, source.record, source.id),
-    printedFields(style, source.record.type),
+    printedFields(locals.ctx, style, source.record.type),
     listNotes(ctx, { sourceId: source.id }),
     listLeads(ctx, { metIn: source.id }),
     sectionsOf(ctx, source.id),

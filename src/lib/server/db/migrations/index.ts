@@ -11,6 +11,7 @@ import * as shared from './0009-shared';
 import * as likeness from './0010-likeness';
 import * as tallies from './0011-tallies';
 import * as jobsGoOn from './0012-jobs-go-on';
+import * as projectsPutAway from './0013-projects-put-away';
 
 interface Migration {
   name: string;
@@ -30,6 +31,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0010-likeness', up: likeness.up },
   { name: '0011-tallies', up: tallies.up },
   { name: '0012-jobs-go-on', up: jobsGoOn.up },
+  { name: '0013-projects-put-away', up: projectsPutAway.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

@@ -15,8 +15,8 @@ export const POST = asks(
     const look = await lookOf(event.locals);
     const source = { ...(await getSource(ctx, id)), record };
     const [[reference], citation] = await Promise.all([
-      printPreview([toCsl(id, record)], look),
-      printCitation([source], [{ id }], look),
+      printPreview(ctx, [toCsl(id, record)], look),
+      printCitation(ctx, [source], [{ id }], look),
     ]);
     return { reference, citation, findings: proof(record) };
   },

@@ -1,0 +1,53 @@
+import { fold } from '../../core/text';
+import type { Context } from '../access/context';
+import { Refusal } from '../access/refusal';
+import { shippedName, shippedStyle, shippedStyles, type CatalogueStyle } from '../catalogue';
+import { favouriteStyles, findOwnStyle, listOwnStyles } from './repository';
+
+/** A style by its id, one that ships or one of the library's own; refuses when there is none. */
+export async function styleOf(ctx: Context, id: string): Promise<CatalogueStyle> {
+  const style = shippedStyle(id) ?? (await findOwnStyle(ctx, id));
+  if (!style) throw new Refusal(422, `There is no style “${id}” in the catalogue. Choose another style.`);
+  return style;
+}
+
+/** A style's name as shown anywhere; its id where there is none. */
+export const styleName = async (ctx: Context, id: string): Promise<string> =>
+  shippedName(id) ?? (await findOwnStyle(ctx, id))?.title ?? id;
+
+/** What styles are asked for: words of their name, how they cite, a field of study. */
+export interface StyleQuery {
+  words?: string;
+  format?: string;
+  field?: string;
+}
+
+export interface FoundStyle {
+  id: string;
+  label: string;
+  format: string;
+  favourite: boolean;
+  own: boolean;
+}
+
+/** Styles that answer a query: favourites, then the library's own, then those offered first, then by name; at most `limit`. */
+export async function findStyles(
+  ctx: Context,
+  { words = '', format, field }: StyleQuery,
+  limit = 60,
+): Promise<FoundStyle[]> {
+  const wanted = fold(words).split(' ').filter(Boolean);
+  const favourites = await favouriteStyles(ctx);
+  const own = new Map((await listOwnStyles(ctx)).map((style) => [style.id, style]));
+  const ids = new Set([...favourites, ...own.keys(), ...shippedStyles()]);
+  return [...ids]
+    .flatMap((id) => {
+      const style = own.get(id) ?? shippedStyle(id);
+      if (!style || (format && style.format !== format) || (field && !style.fields.includes(field)))
+        return [];
+      const label = own.get(id)?.title ?? shippedName(id) ?? id;
+      if (!wanted.every((w) => fold(`${label} ${id} ${style.title}`).includes(w))) return [];
+      return [{ id, label, format: style.format, favourite: favourites.has(id), own: own.has(id) }];
+    })
+    .slice(0, limit);
+}
