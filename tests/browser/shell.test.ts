@@ -342,7 +342,8 @@ describe('the shell', () => {
   });
 
   it('puts a project away, and in the bin; both are undone, and it comes back from the bin', async () => {
-    const aside = () => app.rows('SELECT put_away IS NOT NULL AS away, binned IS NOT NULL AS bin FROM project');
+    const aside = () =>
+      app.rows('SELECT put_away IS NOT NULL AS away, binned IS NOT NULL AS bin FROM project');
     await me.open('/');
     await me.choose('Project', 'A paper');
     await me.see('A paper', '.sub');
