@@ -3,7 +3,7 @@
   import FirstRun from '$lib/ui/frame/FirstRun.svelte';
   import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
-  import { dateLabel } from '$lib/ui/frame/client';
+  import { dateLabel } from '$lib/ui/frame/dates';
 
   let { data } = $props();
   const project = $derived(data.projects.find((p) => p.id === data.projectId));

@@ -104,7 +104,7 @@ describe('differences', () => {
     ['7-24', '', '7-24'],
     ['𝄞a', 'a', '[𝄞]a'],
   ])('%s against %s', (a, b, shown) => expect(show(a, b)).toBe(shown));
-  it('compare long texts as wholes', () => {
+  it('compare long texts by their words', () => {
     expect(parts('x'.repeat(500), 'y')).toEqual([{ text: 'x'.repeat(500), differs: true }]);
   });
 });

@@ -3,7 +3,8 @@
   import { KIND_LABELS } from '$lib/core/passages';
   import type { BinKind } from '$lib/server/bin';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
-  import { call, dateLabel } from '$lib/ui/frame/client';
+  import { call } from '$lib/ui/frame/client';
+  import { dateLabel } from '$lib/ui/frame/dates';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();

@@ -7,7 +7,8 @@
   import type { ShownReference } from '$lib/server/lists';
   import Reference from '$lib/ui/source/Reference.svelte';
   import { offer, keyFor } from '$lib/ui/frame/actions.svelte';
-  import { call, dateLabel, isTyping } from '$lib/ui/frame/client';
+  import { call, isTyping } from '$lib/ui/frame/client';
+  import { dateLabel } from '$lib/ui/frame/dates';
   import { parts } from '$lib/ui/duplicates/differences';
   import { renewed } from '$lib/ui/frame/live.svelte';
   import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';

@@ -4,6 +4,7 @@
   import type { FirstOf } from '$lib/server/lists';
   import { call } from '$lib/ui/frame/client';
   import ImportChoices from '$lib/ui/capture/ImportChoices.svelte';
+  import { timeLabel } from '$lib/ui/frame/dates';
   import JobGoing from '$lib/ui/capture/JobGoing.svelte';
   import { actOn, isGoing } from '$lib/ui/capture/jobs.svelte';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
@@ -107,12 +108,7 @@
     <section class="report" aria-label="Import of {job.input.fileName}" data-state={job.state}>
       <h2>
         {job.input.fileName}
-        <span class="small-label"
-          >{READABLE[job.input.format]?.label} · {new Date(job.created).toLocaleString('en-GB', {
-            dateStyle: 'medium',
-            timeStyle: 'short',
-          })}</span
-        >
+        <span class="small-label">{READABLE[job.input.format]?.label} · {timeLabel(job.created)}</span>
       </h2>
       {#if isGoing(job)}<JobGoing {job} />
       {:else if job.state === 'failed'}

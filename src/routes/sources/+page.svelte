@@ -2,13 +2,16 @@
   import { page } from '$app/state';
   import { openByHand } from '$lib/ui/capture/byhand.svelte';
   import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import ColumnMenu from '$lib/ui/source/ColumnMenu.svelte';
+  import { sourceColumns } from '$lib/ui/source/columns.svelte';
   import { chosen, selectWithin } from '$lib/ui/source/selection.svelte';
   import SelectionBar from '$lib/ui/source/SelectionBar.svelte';
   import SourceFilters from '$lib/ui/source/SourceFilters.svelte';
   import SourceRows from '$lib/ui/source/SourceRows.svelte';
 
   let { data } = $props();
-  let columns = $state(false);
+  let inColumns = $state(false);
+  const columns = sourceColumns();
   const filtered = $derived([...page.url.searchParams.keys()].some((k) => k !== 'sort'));
 
   $effect(() => selectWithin(data.projectId));
@@ -29,8 +32,9 @@
     <a class="link" href="/references">{data.look.name} · {data.look.locale}</a>
   </span>
   <span class="flex-1"></span>
-  <Button look="chip" aria-pressed={!columns} onclick={() => (columns = false)}>References</Button>
-  <Button look="chip" aria-pressed={columns} onclick={() => (columns = true)}>Columns</Button>
+  <Button look="chip" aria-pressed={!inColumns} onclick={() => (inColumns = false)}>References</Button>
+  <Button look="chip" aria-pressed={inColumns} onclick={() => (inColumns = true)}>Columns</Button>
+  {#if inColumns}<ColumnMenu {columns} />{/if}
   <SourceFilters facets={data.facets} counts={data.counts} sort={data.sort} {filtered} />
 </PageHead>
 
@@ -50,7 +54,13 @@
     {/if}
   </Empty>
 {:else}
-  <SourceRows items={data.items} total={data.total} sort={data.sort} look={data.look} {columns} />
+  <SourceRows
+    items={data.items}
+    total={data.total}
+    sort={data.sort}
+    look={data.look}
+    columns={inColumns ? columns : undefined}
+  />
 {/if}
 
 {#if chosen.size}

@@ -1,4 +1,4 @@
-import { similarity, toCodePoint, toCodeUnit } from '../text';
+import { decodeEntities, similarity, toCodePoint, toCodeUnit } from '../text';
 import { CONTEXT, type AnchorState, type Locator, type Selectors } from './types';
 
 /**
@@ -119,13 +119,7 @@ export function findWords(text: string, words: string): { start: number; end: nu
   return undefined;
 }
 
-const bare = (html: string) =>
-  html
-    .replace(/<[^>]*>/g, '')
-    .replace(/&nbsp;/g, '\u00a0')
-    .replace(/&lt;/g, '<')
-    .replace(/&gt;/g, '>')
-    .replace(/&amp;/g, '&');
+const bare = (html: string) => decodeEntities(html.replace(/<[^>]*>/g, ''));
 
 /**
  * The locator of words in a reading page: the printed page of the leaf they begin on, else the number of their

@@ -1,3 +1,4 @@
+import { decodeHTMLStrict } from 'entities';
 /** Letters that do not decompose under NFKD and still have a plain Latin counterpart. */
 const LETTERS: Record<string, string> = {
   ß: 'ss',
@@ -44,16 +45,8 @@ export function foldWords(text: string): string[] {
   return folded === '' ? [] : folded.split(' ');
 }
 
-const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: '\u00a0' };
-
-/** Named (the five of XML, and `nbsp`) and numeric character references to characters. */
-export function decodeEntities(text: string): string {
-  return text.replace(/&(?:#x([0-9a-f]{1,6})|#(\d{1,7})|(\w+));/gi, (whole, hex, dec, name: string) => {
-    if (name) return ENTITIES[name.toLowerCase()] ?? whole;
-    const code = hex ? parseInt(hex, 16) : Number(dec);
-    return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole;
-  });
-}
+/** Character references, by name (those of HTML) or number, to characters; what ends without `;` is none. */
+export const decodeEntities = (text: string): string => decodeHTMLStrict(text);
 
 /** Characters that would be markup, as character references. */
 export function escapeHtml(text: string): string {

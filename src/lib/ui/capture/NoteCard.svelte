@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { timeLabel } from '../frame/dates';
   import { Button, Textarea } from '../kit';
   import type { NoteItem } from '$lib/server/notes';
   import { call } from '../frame/client';
@@ -79,10 +80,7 @@
     {/if}
     <div class="foot">
       <span class="small-label"
-        >{new Date(note.added).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}{where &&
-        note.projectName
-          ? ` · ${note.projectName}`
-          : ''}</span
+        >{timeLabel(note.added)}{where && note.projectName ? ` · ${note.projectName}` : ''}</span
       >
       {#if note.sourceLabel && where}<a class="link" href="/sources/{note.sourceId}">{note.sourceLabel}</a
         >{/if}

@@ -100,10 +100,5 @@ export function isTyping(event: KeyboardEvent): boolean {
   return Boolean(target?.closest('input, textarea, select, [contenteditable="true"], dialog'));
 }
 
-/** A date and time as people write it. */
-export function dateLabel(iso: string): string {
-  return new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-}
-
 /** How the interface names the kinds of copies. */
 export const COPY_KINDS = { page: 'page', pdf: 'PDF', image: 'picture', audio: 'recording' } as const;

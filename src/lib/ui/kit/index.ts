@@ -1,6 +1,7 @@
 /** The components every view is made of. */
 export { CommandPalette, Toast } from 'flowbite-svelte';
 export { default as Button } from './Button.svelte';
+export { default as Chart } from './Chart.svelte';
 export { default as Checkbox } from './Checkbox.svelte';
 export { default as Dialog } from './Dialog.svelte';
 export { default as Empty } from './Empty.svelte';
@@ -8,6 +9,7 @@ export { default as FileButton } from './FileButton.svelte';
 export { default as Input } from './Input.svelte';
 export { default as Key } from './Key.svelte';
 export { default as PageHead } from './PageHead.svelte';
+export { default as Popover } from './Popover.svelte';
 export { default as Progress } from './Progress.svelte';
 export { default as Radio } from './Radio.svelte';
 export { default as Select } from './Select.svelte';

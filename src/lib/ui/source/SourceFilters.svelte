@@ -6,7 +6,7 @@
   import FilterSelect from '../frame/FilterSelect.svelte';
   import FindField from '../frame/FindField.svelte';
   import { narrow, narrowedBy } from '../frame/narrowing';
-  import YearBars from './YearBars.svelte';
+  import YearFilter from './YearFilter.svelte';
 
   /** What narrows and orders the list of sources. */
   let {
@@ -62,14 +62,8 @@
     <option value="oldest">Oldest first</option>
     <option value="added">Last added</option>
   </Select>
+  <YearFilter years={facets.years} />
   {#if filtered}<Button small look="quiet" href="/sources">Show all</Button>{/if}
-  <span class="flex-1"></span>
-  <YearBars
-    years={facets.years}
-    from={narrowedBy('from')}
-    to={narrowedBy('to')}
-    onrange={(from, to) => narrow({ from, to })}
-  />
 </div>
 
 <style>

@@ -2,6 +2,7 @@
   import type { ShownReference } from '$lib/server/lists';
   import type { SourceItem } from '$lib/server/sources';
   import { Checkbox } from '../kit';
+  import type { SourceColumn } from './columns.svelte';
   import MarginMarks from './MarginMarks.svelte';
   import Reference from './Reference.svelte';
   import TypeGlyph from './TypeGlyph.svelte';
@@ -20,7 +21,7 @@
     reference: ShownReference | undefined;
     /** The letter it begins, where it is the first with it. */
     letter: string;
-    columns: boolean;
+    columns: readonly SourceColumn[] | undefined;
     chosen: boolean;
     current: boolean;
     ontoggle: () => void;
@@ -38,14 +39,12 @@
   >
 </div>
 {#if columns}
-  <div class="cell" role="gridcell"><a href="/sources/{item.id}" {tabindex}>{item.people || '–'}</a></div>
-  <div class="cell year" role="gridcell">{item.year ?? '–'}</div>
-  <div class="cell serif" role="gridcell">
-    <a href="/sources/{item.id}" {tabindex}>{item.title || 'Untitled source'}</a>
-  </div>
-  <div class="cell" role="gridcell">{item.container}</div>
-  <div class="cell key" role="gridcell">{item.citekey}</div>
-  <div class="cell counts" role="gridcell">{item.passages || ''}</div>
+  {#each columns as column (column.id)}
+    {@const text = column.text(item)}
+    <div class="cell {column.look ?? ''}" role="gridcell" title={text}>
+      {#if column.leads}<a href="/sources/{item.id}" {tabindex}>{text}</a>{:else}{text}{/if}
+    </div>
+  {/each}
 {:else}
   <div class="text" role="gridcell">
     <a href="/sources/{item.id}" {tabindex}>
@@ -111,7 +110,11 @@
     text-overflow: ellipsis;
     white-space: nowrap;
   }
-  .key {
+  .cell.number {
+    font-variant-numeric: tabular-nums;
+    text-align: right;
+  }
+  .cell.small {
     color: var(--ink-3);
     font-size: 12px;
     line-height: 20px;
@@ -128,9 +131,6 @@
       grid-column: 3;
       padding: 0 8px;
       border: 0;
-    }
-    .cell:nth-of-type(n + 5) {
-      display: none;
     }
   }
 </style>

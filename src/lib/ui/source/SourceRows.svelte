@@ -7,12 +7,12 @@
   import type { ShownReference } from '$lib/server/lists';
   import type { SourceItem } from '$lib/server/sources';
   import { call, debounce, isTyping } from '../frame/client';
-  import { narrow } from '../frame/narrowing';
   import { attempt } from '../frame/toasts.svelte';
-  import { Button } from '../kit';
   import { gridAct } from '../kit/grid-keys';
   import { virtualRows } from '../kit/virtual-rows.svelte';
   import { chosen, place } from './selection.svelte';
+  import ColumnHeads from './ColumnHeads.svelte';
+  import type { SourceColumns } from './columns.svelte';
   import SourceRow from './SourceRow.svelte';
 
   /** The sources that were asked for, as far as one looks: rows beyond the first are fetched and printed as they come into view. */
@@ -28,18 +28,11 @@
     total: number;
     sort: string;
     look: { style: string; locale: string };
-    columns: boolean;
+    /** The columns it is shown in; else as references. */
+    columns: SourceColumns | undefined;
   } = $props();
 
   const PAGE = 100;
-  const HEADS = [
-    { name: 'Creators', sort: 'author' },
-    { name: 'Year', sort: 'newest' },
-    { name: 'Title', sort: 'title' },
-    { name: 'Appeared in', sort: undefined },
-    { name: 'Citekey', sort: undefined },
-    { name: '❝', sort: undefined },
-  ];
   const later = new SvelteMap<number, SourceItem>();
   const printed = new SvelteMap<string, ShownReference>();
   let at = $state(place.search === page.url.search ? place.at : 0);
@@ -159,20 +152,6 @@
 
 <svelte:window onkeydown={onkey} />
 
-{#if columns}
-  <div class="row columns titles" role="presentation">
-    <span></span><span></span>
-    {#each HEADS as { sort: by, name } (name)}
-      {#if by}<Button
-          look="bare"
-          aria-pressed={sort === by}
-          onclick={() => narrow({ sort: sort === by && by === 'newest' ? 'oldest' : by })}
-          >{name}{sort === by ? ' ↓' : sort === 'oldest' && by === 'newest' ? ' ↑' : ''}</Button
-        >
-      {:else}<span>{name}</span>{/if}
-    {/each}
-  </div>
-{/if}
 <div
   class="rows"
   bind:this={scroller}
@@ -181,13 +160,19 @@
   aria-multiselectable="true"
   aria-rowcount={total}
 >
-  <div style="height: {$virtual.getTotalSize()}px; position: relative" role="rowgroup">
+  {#if columns}<ColumnHeads {columns} {sort} />{/if}
+  <div
+    style="height: {$virtual.getTotalSize()}px; position: relative; {columns
+      ? `width: max-content; min-width: 100%; --tracks: ${columns.tracks()}`
+      : ''}"
+    role="rowgroup"
+  >
     {#each $virtual.getVirtualItems() as row (row.index)}
       {@const item = itemAt(row.index)}
       <!-- svelte-ignore a11y_click_events_have_key_events -->
       <div
         class="row"
-        class:columns
+        class:columns={Boolean(columns)}
         class:current={row.index === at}
         class:chosen={item && chosen.has(item.id)}
         role="row"
@@ -205,7 +190,7 @@
             {item}
             reference={referenceOf(item)}
             letter={sort === 'author' && item.letter !== itemAt(row.index - 1)?.letter ? item.letter : ''}
-            {columns}
+            columns={columns?.shown()}
             chosen={chosen.has(item.id)}
             current={row.index === at}
             ontoggle={() => toggle(item.id)}
@@ -247,25 +232,8 @@
     background: var(--thread-soft);
   }
   .columns {
-    grid-template-columns:
-      12px 22px minmax(120px, 1.2fr) 48px minmax(160px, 2fr) minmax(90px, 1fr)
-      150px 30px;
+    grid-template-columns: 12px 22px var(--tracks) minmax(0, 1fr);
     border-bottom: 1px solid var(--rule);
-  }
-  .titles {
-    position: static;
-    flex: none;
-    padding-block: 4px;
-    background: var(--side);
-    color: var(--ink-3);
-    font-size: 12px;
-    font-weight: 600;
-  }
-  .titles :global(button) {
-    text-align: left;
-  }
-  .titles :global(button[aria-pressed='true']) {
-    color: var(--ink);
   }
   @media (max-width: 760px) {
     .row:not(.columns) {

@@ -16,7 +16,8 @@
   import type { Passage, PassageWords, Renewal } from '$lib/server/passages';
   import PageFrame from '$lib/ui/reader/PageFrame.svelte';
   import PassageSheet from '$lib/ui/reader/PassageSheet.svelte';
-  import { call, COPY_KINDS, dateLabel, debounce } from '$lib/ui/frame/client';
+  import { call, COPY_KINDS, debounce } from '$lib/ui/frame/client';
+  import { dateLabel } from '$lib/ui/frame/dates';
   import { drafts } from '$lib/ui/frame/drafts';
   import { renewed } from '$lib/ui/frame/live.svelte';
   import { drawMarks, placeOf, readText } from '$lib/ui/reader/marking';

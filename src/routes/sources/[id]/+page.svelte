@@ -9,7 +9,8 @@
   import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
   import { openCiting } from '$lib/ui/lists/citing.svelte';
-  import { call, COPY_KINDS, dateLabel, isTyping } from '$lib/ui/frame/client';
+  import { call, COPY_KINDS, isTyping } from '$lib/ui/frame/client';
+  import { dateLabel, timeLabel } from '$lib/ui/frame/dates';
   import NoteCard from '$lib/ui/capture/NoteCard.svelte';
   import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
   import { renewed } from '$lib/ui/frame/live.svelte';
@@ -194,12 +195,7 @@
                     : ' '}{fieldName(field)}{#if was || is}&nbsp;<del>{was || 'nothing'}</del> →
                     <ins>{is || 'nothing'}</ins>{/if}{/each}{/if}</span
             >
-            <span class="small-label"
-              >{new Date(revision.at).toLocaleString('en-GB', {
-                dateStyle: 'medium',
-                timeStyle: 'short',
-              })}</span
-            >
+            <span class="small-label">{timeLabel(revision.at)}</span>
             {#if i > 0}<Button small look="quiet" onclick={() => restore(revision.number)}>Bring back</Button
               >{/if}
           </li>

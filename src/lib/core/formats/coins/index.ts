@@ -1,12 +1,7 @@
 import { fromContextObject, reconcile } from '../../capture';
+import { decodeEntities } from '../../text';
 import { asFromFile, FILE_TIME } from '../finish';
 import type { ReadResult } from '../types';
-
-const decoded = (text: string) =>
-  text
-    .replace(/&amp;/g, '&')
-    .replace(/&quot;/g, '"')
-    .replace(/&#39;/g, "'");
 
 const VERSION = 'ctx_ver=Z39.88-2004';
 /** A ContextObject is one word, and in a page the whole value of an attribute. */
@@ -32,7 +27,7 @@ export function readCoins(text: string): ReadResult {
     const object = text.slice(from, END.exec(text)?.index ?? text.length);
     const line = text.slice(0, from).split('\n').length;
     at = from + object.length;
-    const candidates = fromContextObject(decoded(object));
+    const candidates = fromContextObject(decodeEntities(object));
     if (!candidates.some((c) => c.field === 'title' || c.field === 'container-title'))
       result.skipped.push({ line, reason: 'a ContextObject without a title', text: object.slice(0, 120) });
     else {

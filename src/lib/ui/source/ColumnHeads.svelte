@@ -1,0 +1,154 @@
+<script lang="ts">
+  import { narrow } from '../frame/narrowing';
+  import { Button } from '../kit';
+  import { SOURCE_COLUMNS, type SourceColumn, type SourceColumns } from './columns.svelte';
+
+  /** The heads of the columns: they order the list, are dragged to another place, and made wider or narrower. */
+  let { columns, sort }: { columns: SourceColumns; sort: string } = $props();
+
+  const headers = $derived(columns.table.getHeaderGroups()[0]!.headers);
+  const of = (id: string): SourceColumn => SOURCE_COLUMNS.find((c) => c.id === id)!;
+  let dragged = $state<string>();
+  let over = $state<string>();
+  let said = $state('');
+
+  const sortedBy = ({ sorts }: SourceColumn) => sorts?.indexOf(sort) ?? -1;
+  const ascending = (column: SourceColumn) =>
+    sortedBy(column) === -1 ? undefined : /newest|added/.test(sort) ? 'descending' : 'ascending';
+  function order(column: SourceColumn) {
+    const sorts = column.sorts!;
+    const next = sorts[(sortedBy(column) + 1) % sorts.length]!;
+    narrow({ sort: next === 'author' ? undefined : next });
+  }
+
+  const STEP = 16;
+  function onkey(event: KeyboardEvent, id: string) {
+    const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (!by || !(event.altKey || event.shiftKey)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (event.altKey) columns.move(id, by);
+    else columns.widen(id, by * STEP);
+    const column = columns.table.getColumn(id)!;
+    said = event.altKey
+      ? `${of(id).head} is column ${columns.shown().findIndex((c) => c.id === id) + 1}`
+      : `${of(id).head} is ${column.getSize()} pixels wide`;
+  }
+  function drop(event: DragEvent, id: string) {
+    event.preventDefault();
+    if (dragged) columns.move(dragged, id);
+    dragged = over = undefined;
+  }
+</script>
+
+<div class="heads" role="row" style="grid-template-columns: 12px 22px {columns.tracks()} minmax(0, 1fr)">
+  <span role="columnheader" aria-label="Letter"></span><span role="columnheader" aria-label="Selected"></span>
+  {#each headers as header (header.id)}
+    {@const column = of(header.column.id)}
+    <!-- svelte-ignore a11y_interactive_supports_focus -->
+    <div
+      class="head"
+      class:over={over === column.id && dragged !== column.id}
+      class:number={column.look === 'number'}
+      role="columnheader"
+      aria-sort={ascending(column) ?? (column.sorts ? 'none' : undefined)}
+      draggable="true"
+      ondragstart={(e) => {
+        dragged = column.id;
+        e.dataTransfer?.setData('text/plain', column.head);
+      }}
+      ondragover={(e) => {
+        if (!dragged) return;
+        e.preventDefault();
+        over = column.id;
+      }}
+      ondragend={() => (dragged = over = undefined)}
+      ondrop={(e) => drop(e, column.id)}
+      onkeydown={(e) => onkey(e, column.id)}
+    >
+      <Button
+        look="bare"
+        class={['name', sortedBy(column) !== -1 && 'sorted']}
+        title="Alt and arrow: move the column. Shift and arrow: make it wider or narrower."
+        onclick={column.sorts ? () => order(column) : undefined}
+        >{column.head}{ascending(column) ? (ascending(column) === 'ascending' ? ' ↑' : ' ↓') : ''}</Button
+      >
+      <!-- What it does is done by Shift and an arrow too. -->
+      <!-- svelte-ignore a11y_no_static_element_interactions -->
+      <span
+        class="edge"
+        class:going={header.column.getIsResizing()}
+        aria-hidden="true"
+        draggable="true"
+        ondragstart={(e) => {
+          e.preventDefault();
+          e.stopPropagation();
+        }}
+        onmousedown={header.getResizeHandler()}
+        ontouchstart={header.getResizeHandler()}
+        ondblclick={() => columns.table.getColumn(column.id)!.resetSize()}
+      ></span>
+    </div>
+  {/each}
+  <span class="sr-only" aria-live="polite">{said}</span>
+</div>
+
+<style>
+  .heads {
+    position: sticky;
+    z-index: 4;
+    top: 0;
+    display: grid;
+    min-width: 100%;
+    width: max-content;
+    padding-left: 14px;
+    gap: 0 12px;
+    border-left: 3px solid transparent;
+    border-bottom: 1px solid var(--rule);
+    background: var(--side);
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 600;
+  }
+  .head {
+    position: relative;
+    display: flex;
+    min-width: 0;
+    padding: 4px 0;
+    cursor: grab;
+  }
+  .head.over {
+    box-shadow: -2px 0 0 var(--thread);
+  }
+  .head.number {
+    justify-content: flex-end;
+  }
+  .head :global(.name) {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .head :global(.sorted) {
+    color: var(--ink);
+  }
+  .edge {
+    position: absolute;
+    top: 0;
+    right: -9px;
+    bottom: 0;
+    width: 7px;
+    cursor: col-resize;
+  }
+  .edge::after {
+    position: absolute;
+    top: 5px;
+    bottom: 5px;
+    left: 3px;
+    border-left: 1px solid var(--edge);
+    content: '';
+  }
+  .edge:hover::after,
+  .edge.going::after {
+    border-left: 2px solid var(--thread);
+  }
+</style>
