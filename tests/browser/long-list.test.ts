@@ -121,3 +121,91 @@ it('is printed and cited from while an import is being added', async () => {
   await me.see('The import was cancelled. Nothing of the file was added.');
   expect(app.logged()).not.toMatch(/"level":(?:50|60)/);
 });
+
+const heads = () =>
+  me.page.$$eval('.heads .head', (all) =>
+    all.map((e) => ({ name: e.textContent?.trim(), width: Math.round(e.getBoundingClientRect().width) })),
+  );
+const names = async () => (await heads()).map((h) => h.name);
+
+it('is seen in columns that are chosen, moved, made wider and remembered', async () => {
+  await me.open('/sources');
+  await me.press('Columns');
+  await until('the heads', async () => (await heads()).length === 6);
+  expect(await names()).toEqual(['Creators ↑', 'Year', 'Title', 'Appeared in', 'Citekey', 'Passages']);
+  await me.press('Which columns');
+  const tick = (name: string) =>
+    me.page.$$eval(
+      '[aria-label="Which columns"] label',
+      (all, n) => all.find((l) => l.textContent?.trim() === n)!.click(),
+      name,
+    );
+  await me.see('Kind', '[aria-label="Which columns"]');
+  await tick('Citekey');
+  await tick('Kind');
+  await until(
+    'other columns',
+    async () => (await names()).join() === 'Creators ↑,Year,Title,Appeared in,Passages,Kind',
+  );
+  // By keys: the title before the year, and wider.
+  await me.page.$$eval('.head button', (all) => all.find((b) => b.textContent?.trim() === 'Title')!.focus());
+  await me.page.keyboard.down('Alt');
+  await me.page.keyboard.press('ArrowLeft');
+  await me.page.keyboard.up('Alt');
+  await until('the title to be second', async () => (await names())[1] === 'Title');
+  const before = (await heads())[1]!.width;
+  await me.page.$$eval('.head button', (all) => all.find((b) => b.textContent?.trim() === 'Title')!.focus());
+  await me.page.keyboard.down('Shift');
+  await me.page.keyboard.press('ArrowRight');
+  await me.page.keyboard.up('Shift');
+  await until('it to be wider', async () => (await heads())[1]!.width === before + 16);
+  // By the pointer: wider still.
+  const edge = (await (await me.page.$$('.head .edge'))[1]!.boundingBox())!;
+  await me.page.mouse.move(edge.x + 3, edge.y + 8);
+  await me.page.mouse.down();
+  await me.page.mouse.move(edge.x + 43, edge.y + 8, { steps: 4 });
+  await me.page.mouse.up();
+  await until('it to be as wide as it was drawn', async () => (await heads())[1]!.width === before + 56);
+  await me.press('Year', '.heads');
+  await until('the newest first', async () => me.page.url().includes('sort=newest'));
+  await me.see('2019', '.row[data-index="0"]');
+
+  await me.open('/sources');
+  await me.press('Columns');
+  await until('the heads', async () => (await heads()).length === 6);
+  expect(await names()).toEqual(['Creators ↑', 'Title', 'Year', 'Appeared in', 'Passages', 'Kind']);
+  expect((await heads())[1]!.width).toBe(before + 56);
+  await me.press('Which columns');
+  await me.press('As they were at first', '[aria-label="Which columns"]');
+  await until('those of the beginning', async () => (await names())[4] === 'Citekey');
+});
+
+it('is narrowed to years that are typed, or dragged over on the chart', async () => {
+  await me.open('/sources');
+  await me.see('1,000 in the library');
+  await me.press('Years');
+  await me.type('From', '2010');
+  await me.page.keyboard.press('Tab');
+  await me.see('80 found');
+  await me.press('All years', '[aria-label="Years"]');
+  await me.see('1,000 in the library');
+  const chart = '[aria-label^="All years"] .apexcharts-inner';
+  const box = (await (await me.page.waitForSelector(chart))!.boundingBox())!;
+  const drag = async (from: number, to: number) => {
+    await me.page.mouse.move(box.x + box.width * from, box.y + box.height / 2);
+    await me.page.mouse.down();
+    await me.page.mouse.move(box.x + box.width * to, box.y + box.height / 2, { steps: 6 });
+    await me.page.mouse.up();
+  };
+  await me.page.waitForSelector('[aria-label^="All years"] .apexcharts-selection-rect');
+  await drag(0.02, 0.3);
+  await me.see('found', '.sub');
+  const search = new URL(me.page.url()).searchParams;
+  const [from, to] = [Number(search.get('from')), Number(search.get('to'))];
+  expect(from).toBeLessThan(to);
+  expect(to).toBeLessThan(1990);
+  const fit = app.rows<{ n: number }>(
+    `SELECT count(*) n FROM source WHERE year BETWEEN ${from} AND ${to}`,
+  )[0]!.n;
+  await me.see(`${fit} found`, '.sub');
+});

@@ -54,6 +54,8 @@
       aria-sort={ascending(column) ?? (column.sorts ? 'none' : undefined)}
       draggable="true"
       ondragstart={(e) => {
+        // Its edge is drawn, not the head dragged.
+        if (headers.some((h) => h.column.getIsResizing())) return e.preventDefault();
         dragged = column.id;
         e.dataTransfer?.setData('text/plain', column.head);
       }}
@@ -79,11 +81,6 @@
         class="edge"
         class:going={header.column.getIsResizing()}
         aria-hidden="true"
-        draggable="true"
-        ondragstart={(e) => {
-          e.preventDefault();
-          e.stopPropagation();
-        }}
         onmousedown={header.getResizeHandler()}
         ontouchstart={header.getResizeHandler()}
         ondblclick={() => columns.table.getColumn(column.id)!.resetSize()}
