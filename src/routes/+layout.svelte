@@ -5,7 +5,7 @@
   import { afterNavigate, goto } from '$app/navigation';
   import { page } from '$app/state';
   import ByHandDialog from '$lib/ui/capture/ByHandDialog.svelte';
-  import { openByHand } from '$lib/ui/capture/byhand.svelte';
+  import { byHand, openByHand } from '$lib/ui/capture/byhand.svelte';
   import CaptureField from '$lib/ui/capture/CaptureField.svelte';
   import Tray from '$lib/ui/capture/Tray.svelte';
   import { offer, keyFor, onKey, readChoices } from '$lib/ui/frame/actions.svelte';
@@ -129,7 +129,7 @@
       </div>
     </div>
   {/if}
-  <ByHandDialog />
+  {#if byHand.open}<ByHandDialog />{/if}
   <CitationDialog style={data.look.name} />
   <KeysHelp bind:open={keys} />
   <Commands bind:open={commands} />

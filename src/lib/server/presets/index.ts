@@ -1,9 +1,10 @@
 import { askedInOrder, fieldLabel, shortLabel, toCsl, valueText, type Variable } from '../../core/source';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
-import { deletePreset, insertPreset, updatePreset, type Preset, type PresetWords } from './repository';
+import type { PresetWords } from '../../core/forms';
+import { deletePreset, insertPreset, updatePreset, type Preset } from './repository';
 
-export { getPreset, listPresets, presetWords, type Preset, type PresetWords } from './repository';
+export { getPreset, listPresets, type Preset } from './repository';
 import { living, openSource, type SourceRow } from '../sources/repository';
 import { withPreset } from '../capture/keep';
 import { printedFields, printPreview, type Look, type ShownReference } from '../lists/printing';

@@ -1,28 +1,8 @@
-import { z } from 'zod';
-import { CSL_TYPES, isTextVariable, type Variable } from '../../core/source';
-import { nfc } from '../../core/text';
+import type { PresetWords } from '../../core/forms';
+import type { Variable } from '../../core/source';
 import { scoped, type Context } from '../access/context';
 import { newId, now } from '../db/ids';
 import { notHere } from '../access/refusal';
-
-const field = z.string().max(60);
-
-/** What a person says of a capture preset. `defaults` fill fields that a capture leaves empty. */
-export const presetWords = z.strictObject({
-  name: z.string().trim().min(1, 'A preset needs a name').max(120).transform(nfc),
-  projectId: z.string().max(60).nullable(),
-  sectionId: z.string().max(60).nullable(),
-  type: z.enum(CSL_TYPES).nullable(),
-  asked: z.array(field).max(60),
-  defaults: z.record(
-    field.refine((f) => Boolean(isTextVariable(f)), 'Only fields of text can have a default'),
-    z.string().trim().max(2_000).transform(nfc),
-  ),
-  tags: z.array(z.string().trim().min(1).max(120).transform(nfc)).max(50),
-  keepPage: z.boolean(),
-  keepPdf: z.boolean(),
-});
-export type PresetWords = z.infer<typeof presetWords>;
 
 /** Which fields are asked for, filled silently or defaulted when capturing one kind of source into one project. */
 export interface Preset extends Omit<PresetWords, 'asked'> {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { ProjectWords } from '../../core/forms';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { localeFile } from '../catalogue';
@@ -20,14 +20,6 @@ export { listSections, sectionsOf, type Section } from './sections';
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['projects'] } as const;
-
-/** A project as a request says it. */
-export const projectWords = z.object({
-  style: z.string().max(200),
-  locale: z.string().max(20),
-  name: z.string().trim().min(1, 'A project needs a name').max(200),
-});
-export type ProjectWords = z.infer<typeof projectWords>;
 
 /** Adds a project. Refuses a style or a language there is none of. */
 export async function addProject(ctx: Context, given: ProjectWords): Promise<Project> {

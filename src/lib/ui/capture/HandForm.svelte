@@ -1,9 +1,11 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import { byHandWords } from '$lib/core/forms';
   import { CSL_TYPES, recognise, TYPE_LABELS, type CslType } from '$lib/core/source';
-  import { Button, Input, Select } from '../kit';
+  import { Button, Field, Input, Select } from '../kit';
   import { call } from '../frame/client';
-  import { attempt, done } from '../frame/toasts.svelte';
+  import { formOf } from '../frame/forms';
+  import { done } from '../frame/toasts.svelte';
 
   interface Props {
     type: CslType;
@@ -17,37 +19,35 @@
   }
   let { type: wanted, into, address, onlookup, where }: Props = $props();
   // svelte-ignore state_referenced_locally
-  let type = $state(wanted);
-  let title = $state('');
-  let isbn = $state('');
-
-  async function start(event: Event) {
-    event.preventDefault();
-    const made = await attempt(() =>
-      call<{ id: string }>('POST', '/api/sources', {
-        type,
-        ...(title.trim() ? { title } : {}),
-        ...(isbn.trim() ? { ISBN: isbn } : {}),
-        ...(address ? { URL: address } : {}),
-        into: into(),
-      }),
-    );
-    if (!made) return;
-    done('It waits in Intake.');
-    [title, isbn] = ['', ''];
-  }
+  const { form, errors, enhance } = formOf(
+    byHandWords,
+    { type: wanted, title: '', ISBN: '' },
+    async (said) => {
+      const filled = Object.fromEntries(Object.entries(said).filter(([, v]) => v?.trim()));
+      await call('POST', '/api/sources', { ...filled, ...(address ? { URL: address } : {}), into: into() });
+      done('It waits in Intake.');
+      $form = { type: said.type, title: '', ISBN: '' };
+    },
+  );
+  const [title, isbn] = $derived([$form.title ?? '', $form.ISBN ?? '']);
 </script>
 
-<form onsubmit={start}>
+<form method="POST" use:enhance>
   <label for="c-type">Kind of source</label>
-  <Select id="c-type" bind:value={type}>
+  <Select id="c-type" bind:value={$form.type}>
     {#each CSL_TYPES as t (t)}<option value={t}>{TYPE_LABELS[t]}</option>{/each}
   </Select>
-  <label for="c-title">Title</label>
-  <Input id="c-title" class="font-serif" bind:value={title} />
-  <label for="c-isbn">ISBN, if it has one</label>
-  <div class="flex items-center gap-2">
-    <Input id="c-isbn" class="flex-1" bind:value={isbn} />
+  <Field label="Title" errors={$errors.title}>
+    {#snippet children(attributes)}<Input
+        class="font-serif"
+        bind:value={$form.title}
+        {...attributes}
+      />{/snippet}
+  </Field>
+  <div class="flex items-end gap-2">
+    <Field label="ISBN, if it has one" errors={$errors.ISBN}>
+      {#snippet children(attributes)}<Input bind:value={$form.ISBN} {...attributes} />{/snippet}
+    </Field>
     <Button disabled={recognise(isbn).kind !== 'isbn'} onclick={() => onlookup(isbn)}>Look it up</Button>
   </div>
   {@render where()}

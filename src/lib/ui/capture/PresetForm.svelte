@@ -2,12 +2,14 @@
   import { Button, Checkbox, Input, Select } from '../kit';
   import { onMount, untrack } from 'svelte';
   import { CSL_TYPES, fieldLabel, isTextVariable, TYPE_LABELS, type Variable } from '$lib/core/source';
-  import type { Preset, PresetWords, PresetExample } from '$lib/server/presets';
+  import { presetWords, type PresetWords } from '$lib/core/forms';
+  import type { Preset, PresetExample } from '$lib/server/presets';
   import type { Project, Section } from '$lib/server/projects';
   import { call, debounce } from '../frame/client';
   import { renewed } from '../frame/live.svelte';
   import TagsField from '../source/TagsField.svelte';
-  import { attempt, done } from '../frame/toasts.svelte';
+  import { formOf } from '../frame/forms';
+  import { done } from '../frame/toasts.svelte';
 
   interface Props {
     preset: Preset | undefined;
@@ -31,7 +33,16 @@
   };
   // svelte-ignore state_referenced_locally
   const { id, ...given } = preset ?? { id: undefined, ...blank };
-  let said = $state<PresetWords>(structuredClone($state.snapshot(given)));
+  const {
+    form: said,
+    errors,
+    enhance,
+  } = formOf(presetWords, structuredClone($state.snapshot(given)) as PresetWords, async (words) => {
+    await call('POST', id ? `/api/presets/${id}` : '/api/presets', words);
+    done(id ? 'Preset changed.' : 'Preset made.');
+    await renewed();
+    onclose();
+  });
   let fields = $state<Variable[]>([]);
   let example = $state<PresetExample | undefined>();
   let asked = 0;
@@ -41,7 +52,7 @@
     const answer = await call<{ example?: PresetExample; fields: Variable[] }>(
       'POST',
       '/api/presets/example',
-      $state.snapshot(said),
+      $said,
     ).catch(() => undefined);
     if (!answer || mine !== asked) return;
     ({ fields, example } = { example: undefined, ...answer });
@@ -49,37 +60,36 @@
   const later = debounce(() => void look(), 200);
   onMount(look);
   $effect(() => {
-    JSON.stringify(said);
+    JSON.stringify($said);
     untrack(later);
   });
 
   const ask = (field: Variable, on: boolean) =>
-    (said.asked = on ? [...said.asked, field] : said.asked.filter((f) => f !== field));
+    ($said.asked = on ? [...$said.asked, field] : $said.asked.filter((f) => f !== field));
   const setDefault = (field: string, value: string) => {
-    const { [field]: _gone, ...rest } = said.defaults;
-    said.defaults = value.trim() ? { ...rest, [field]: value.trim() } : rest;
+    const { [field]: _gone, ...rest } = $said.defaults;
+    $said.defaults = value.trim() ? { ...rest, [field]: value.trim() } : rest;
   };
-
-  async function save(event: Event) {
-    event.preventDefault();
-    const words = $state.snapshot(said);
-    const made = await attempt(() => call('POST', id ? `/api/presets/${id}` : '/api/presets', words));
-    if (!made) return;
-    done(id ? 'Preset changed.' : 'Preset made.');
-    await renewed();
-    onclose();
-  }
 </script>
 
-<form class="preset" onsubmit={save}>
+<form class="preset" method="POST" use:enhance>
   <div class="says">
     <label for="p-name">Name</label>
-    <Input id="p-name" bind:value={said.name} placeholder="News for the thesis" required maxlength="120" />
+    <div>
+      <Input
+        id="p-name"
+        bind:value={$said.name}
+        placeholder="News for the thesis"
+        maxlength="120"
+        aria-invalid={$errors.name ? 'true' : undefined}
+      />
+      {#if $errors.name}<span class="pencil-red text-[13px]" role="alert">{$errors.name.join(' ')}</span>{/if}
+    </div>
     <label for="p-type">Kind of source</label>
     <Select
       id="p-type"
-      value={said.type ?? ''}
-      onchange={(e) => (said.type = (e.currentTarget.value || null) as PresetWords['type'])}
+      value={$said.type ?? ''}
+      onchange={(e) => ($said.type = (e.currentTarget.value || null) as PresetWords['type'])}
     >
       <option value="">Any kind</option>
       {#each CSL_TYPES as type (type)}<option value={type}>{TYPE_LABELS[type]}</option>{/each}
@@ -87,34 +97,34 @@
     <label for="p-project">Project</label>
     <Select
       id="p-project"
-      value={said.projectId ?? ''}
+      value={$said.projectId ?? ''}
       onchange={(e) => {
-        said.projectId = e.currentTarget.value || null;
-        said.sectionId = null;
+        $said.projectId = e.currentTarget.value || null;
+        $said.sectionId = null;
       }}
     >
       <option value="">The one chosen when capturing</option>
       {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
     </Select>
-    {#if sections.some((s) => s.projectId === said.projectId)}
+    {#if sections.some((s) => s.projectId === $said.projectId)}
       <label for="p-section">Section</label>
       <Select
         id="p-section"
-        value={said.sectionId ?? ''}
-        onchange={(e) => (said.sectionId = e.currentTarget.value || null)}
+        value={$said.sectionId ?? ''}
+        onchange={(e) => ($said.sectionId = e.currentTarget.value || null)}
       >
         <option value="">None yet</option>
-        {#each sections.filter((s) => s.projectId === said.projectId) as section (section.id)}<option
+        {#each sections.filter((s) => s.projectId === $said.projectId) as section (section.id)}<option
             value={section.id}>{section.name}</option
           >{/each}
       </Select>
     {/if}
     <span class="label">Tags</span>
-    <TagsField tags={said.tags} offered={tags} onchange={(t) => (said.tags = t)} />
+    <TagsField tags={$said.tags} offered={tags} onchange={(t) => ($said.tags = t)} />
     <span class="label">Keep</span>
     <div class="line">
-      <label><Checkbox bind:checked={said.keepPage} /> the page</label>
-      <label><Checkbox bind:checked={said.keepPdf} /> the PDF it names</label>
+      <label><Checkbox bind:checked={$said.keepPage} /> the page</label>
+      <label><Checkbox bind:checked={$said.keepPdf} /> the PDF it names</label>
     </div>
     <span class="label">Fields</span>
     <ul class="fields" aria-label="Fields">
@@ -122,7 +132,7 @@
         <li>
           <label
             ><Checkbox
-              checked={said.asked.includes(field)}
+              checked={$said.asked.includes(field)}
               onchange={(e) => ask(field, e.currentTarget.checked)}
             />
             {fieldLabel(field)}</label
@@ -131,7 +141,7 @@
             <Input
               aria-label="{fieldLabel(field)} where the page says nothing"
               placeholder="where the page says nothing"
-              value={said.defaults[field] ?? ''}
+              value={$said.defaults[field] ?? ''}
               oninput={(e) => setDefault(field, e.currentTarget.value)}
             />
           {/if}

@@ -1,22 +1,14 @@
-import { recognise, type CslType } from '$lib/core/source';
+import type { ByHandWords } from '$lib/core/forms';
+import { recognise } from '$lib/core/source';
 
 /** What the dialog for starting a source by hand is filled with, while it is open. */
-export interface ByHand {
-  type: CslType;
-  title?: string;
-  URL?: string;
-  DOI?: string;
-  ISBN?: string;
-  PMID?: string;
-}
-
-export const byHand = $state<{ open: boolean; given: ByHand }>({
+export const byHand = $state<{ open: boolean; given: ByHandWords }>({
   open: false,
   given: { type: 'article-journal' },
 });
 
 /** Opens the dialog, filled in as far as is known. */
-export function openByHand(given: Partial<ByHand> = {}): void {
+export function openByHand(given: Partial<ByHandWords> = {}): void {
   byHand.given = { type: given.ISBN ? 'book' : given.URL ? 'webpage' : 'article-journal', ...given };
   byHand.open = true;
 }

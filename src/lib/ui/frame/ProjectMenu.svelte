@@ -1,11 +1,10 @@
 <script lang="ts">
-  import { Button, Dialog, Input, Select } from '../kit';
+  import { Select } from '../kit';
   import { invalidateAll } from '$app/navigation';
-  import { styleLabel } from '$lib/core/citing';
   import type { Project } from '$lib/server/projects';
   import { call } from './client';
-  import StylePicker from '../lists/StylePicker.svelte';
-  import { attempt, done, doneWithUndo } from './toasts.svelte';
+  import ProjectDialog from './ProjectDialog.svelte';
+  import { attempt } from './toasts.svelte';
 
   let {
     projects,
@@ -21,55 +20,17 @@
     languages: { id: string; label: string }[];
   } = $props();
 
-  type Draft = Pick<Project, 'name' | 'style' | 'locale'> & {
-    id?: string;
-    styleTitle: string;
-    putAway?: string | null;
-  };
-  const fresh = (): Draft => ({ name: '', style: 'apa', styleTitle: styleLabel('apa'), locale: 'en-US' });
-  let open = $state(false);
-  let draft = $state(fresh());
+  let dialog = $state<'new' | 'change'>();
   const project = $derived(projects.find((p) => p.id === projectId));
 
   async function choose(event: Event & { currentTarget: HTMLSelectElement }) {
     const { value } = event.currentTarget;
     if (value === 'new' || value === 'change') {
       event.currentTarget.value = projectId ?? '';
-      draft = value === 'change' && project ? { ...project, styleTitle: styleName } : fresh();
-      open = true;
+      dialog = value;
       return;
     }
     await attempt(() => call('POST', '/api/scope', { projectId: value || null }));
-    await invalidateAll();
-  }
-
-  async function setAside(how: { putAway: boolean } | { binned: boolean }) {
-    const { id, name } = draft;
-    const set = (to: typeof how) => call('POST', `/api/projects/${id}`, to);
-    if (!(await attempt(() => set(how)))) return;
-    open = false;
-    const [key, aside] = Object.entries(how)[0] as ['putAway' | 'binned', boolean];
-    const back = { [key]: !aside } as typeof how;
-    const said = key === 'binned' ? 'is in the bin' : aside ? 'is put away' : 'is taken up again';
-    doneWithUndo(`${name} ${said}.`, async () => {
-      await set(back);
-      if (key === 'binned') await call('POST', '/api/scope', { projectId: id });
-      await invalidateAll();
-    });
-    await invalidateAll();
-  }
-
-  async function save(event: Event) {
-    event.preventDefault();
-    const { id, name, style, locale } = draft;
-    const kept = await attempt(async () => {
-      if (id) await call('PATCH', `/api/projects/${id}`, { name, style, locale });
-      else await call('POST', '/api/projects', { name, style, locale });
-      return true;
-    });
-    if (!kept) return;
-    open = false;
-    if (id) done(`${name} is changed.`);
     await invalidateAll();
   }
 </script>
@@ -92,42 +53,14 @@
   </Select>
 </div>
 
-<Dialog bind:open title={draft.id ? 'Change the project' : 'New project'} size="sm">
-  <form onsubmit={save} class="grid gap-3">
-    <label><span class="small-label">Name</span><Input bind:value={draft.name} required /></label>
-    <div>
-      <span class="small-label">Citing style</span>
-      <StylePicker
-        inline
-        id={draft.style}
-        title={draft.styleTitle}
-        locale={draft.locale}
-        onchoose={(style, title) => (draft = { ...draft, style, styleTitle: title })}
-      />
-    </div>
-    <label>
-      <span class="small-label">Language</span>
-      <Select bind:value={draft.locale}>
-        {#each languages as language (language.id)}<option value={language.id}>{language.label}</option
-          >{/each}
-      </Select>
-    </label>
-    <div class="flex items-center gap-2">
-      <Button look="main" type="submit">{draft.id ? 'Keep the changes' : 'Make the project'}</Button>
-      {#if draft.id}
-        <span class="flex-1"></span>
-        <Button onclick={() => setAside({ putAway: !draft.putAway })}
-          >{draft.putAway ? 'Take it up again' : 'Put it away'}</Button
-        >
-        <Button onclick={() => setAside({ binned: true })}>Put it in the bin</Button>
-      {/if}
-    </div>
-    {#if draft.id}<p class="small-label">
-        Put away, a project stays as it is and stands last in the menu. In the bin, its sources stay in the
-        library.
-      </p>{/if}
-  </form>
-</Dialog>
+{#if dialog}
+  <ProjectDialog
+    project={dialog === 'change' ? project : undefined}
+    {styleName}
+    {languages}
+    onclose={() => (dialog = undefined)}
+  />
+{/if}
 
 <style>
   .menu :global(select) {

@@ -5,6 +5,7 @@ export { default as Chart } from './Chart.svelte';
 export { default as Checkbox } from './Checkbox.svelte';
 export { default as Dialog } from './Dialog.svelte';
 export { default as Empty } from './Empty.svelte';
+export { default as Field } from './Field.svelte';
 export { default as FileButton } from './FileButton.svelte';
 export { default as Input } from './Input.svelte';
 export { default as Key } from './Key.svelte';

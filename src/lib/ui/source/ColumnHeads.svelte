@@ -1,13 +1,12 @@
 <script lang="ts">
   import { narrow } from '../frame/narrowing';
   import { Button } from '../kit';
-  import { SOURCE_COLUMNS, type SourceColumn, type SourceColumns } from './columns.svelte';
+  import { columnOf, type SourceColumn, type SourceColumns } from './columns.svelte';
 
   /** The heads of the columns: they order the list, are dragged to another place, and made wider or narrower. */
   let { columns, sort }: { columns: SourceColumns; sort: string } = $props();
 
   const headers = $derived(columns.table.getHeaderGroups()[0]!.headers);
-  const of = (id: string): SourceColumn => SOURCE_COLUMNS.find((c) => c.id === id)!;
   let dragged = $state<string>();
   let over = $state<string>();
   let said = $state('');
@@ -31,8 +30,8 @@
     else columns.widen(id, by * STEP);
     const column = columns.table.getColumn(id)!;
     said = event.altKey
-      ? `${of(id).head} is column ${columns.shown().findIndex((c) => c.id === id) + 1}`
-      : `${of(id).head} is ${column.getSize()} pixels wide`;
+      ? `${columnOf(id).head} is column ${columns.shown().findIndex((c) => c.id === id) + 1}`
+      : `${columnOf(id).head} is ${column.getSize()} pixels wide`;
   }
   function drop(event: DragEvent, id: string) {
     event.preventDefault();
@@ -44,7 +43,7 @@
 <div class="heads" role="row" style="grid-template-columns: 12px 22px {columns.tracks()} minmax(0, 1fr)">
   <span role="columnheader" aria-label="Letter"></span><span role="columnheader" aria-label="Selected"></span>
   {#each headers as header (header.id)}
-    {@const column = of(header.column.id)}
+    {@const column = columnOf(header.column.id)}
     <!-- svelte-ignore a11y_interactive_supports_focus -->
     <div
       class="head"
@@ -76,7 +75,6 @@
         >{column.head}{ascending(column) ? (ascending(column) === 'ascending' ? ' ↑' : ' ↓') : ''}</Button
       >
       <!-- What it does is done by Shift and an arrow too. -->
-      <!-- svelte-ignore a11y_no_static_element_interactions -->
       <span
         class="edge"
         class:going={header.column.getIsResizing()}

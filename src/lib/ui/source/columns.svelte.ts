@@ -28,6 +28,9 @@ export interface SourceColumn {
   look?: 'serif' | 'number' | 'small';
 }
 
+/** A column by its id. */
+export const columnOf = (id: string): SourceColumn => SOURCE_COLUMNS.find((c) => c.id === id)!;
+
 const counted = (n: number) => (n ? String(n) : '');
 
 export const SOURCE_COLUMNS: readonly SourceColumn[] = [
@@ -134,11 +137,10 @@ export function sourceColumns() {
     columnSizing: table.atoms.columnSizing.get(),
   });
   $effect(() => localStorage.setItem(KEPT_AS, JSON.stringify(state())));
-  const byId = new Map(SOURCE_COLUMNS.map((c) => [c.id, c]));
   return {
     table,
     /** Those that are shown, in their order. */
-    shown: () => table.getVisibleLeafColumns().map((c) => byId.get(c.id)!),
+    shown: () => table.getVisibleLeafColumns().map((c) => columnOf(c.id)),
     /** The widths of those shown, as the tracks of a grid. */
     tracks: () =>
       table

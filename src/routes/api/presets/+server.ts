@@ -1,4 +1,5 @@
-import { addPreset, presetWords } from '$lib/server/presets';
+import { presetWords } from '$lib/core/forms';
+import { addPreset } from '$lib/server/presets';
 import { changes } from '../../answer';
 
 /** Makes a capture preset. */

@@ -1,4 +1,5 @@
-import { addProject, projectWords } from '$lib/server/projects';
+import { projectWords } from '$lib/core/forms';
+import { addProject } from '$lib/server/projects';
 import { changes, PROJECT_COOKIE } from '../../answer';
 
 /** Adds a project and chooses it. */

@@ -1,6 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { z } from 'zod';
-import { CSL_TYPES } from '$lib/core/source';
+import { byHandWords } from '$lib/core/forms';
 import { into, startByHand } from '$lib/server/capture';
 import { listSources } from '$lib/server/sources';
 import { changes, orRefuse } from '../../answer';
@@ -22,15 +21,7 @@ export const GET: RequestHandler = async ({ url, locals }) => {
   );
 };
 
-const byHand = z.object({
-  type: z.enum(CSL_TYPES),
-  title: z.string().max(4_000).optional(),
-  URL: z.string().max(4_000).optional(),
-  DOI: z.string().max(400).optional(),
-  ISBN: z.string().max(40).optional(),
-  PMID: z.string().max(20).optional(),
-  into: into.optional(),
-});
+const byHand = byHandWords.extend({ into: into.optional() });
 
 /** Starts a source by hand. */
 export const POST = changes(byHand, async ({ into: where, ...given }, ctx, { locals }) => ({

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { changePreset, presetWords, removePreset } from '$lib/server/presets';
+import { presetWords } from '$lib/core/forms';
+import { changePreset, removePreset } from '$lib/server/presets';
 import { changes, idOf } from '../../../answer';
 
 /** Changes a capture preset, or takes it away; gives the one taken away, so that it can be put back. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { presetWords, fieldsFor, presetExample } from '$lib/server/presets';
+import { presetWords } from '$lib/core/forms';
+import { fieldsFor, presetExample } from '$lib/server/presets';
 import { asks } from '../../../answer';
 import { lookOf } from '../../../look';
 

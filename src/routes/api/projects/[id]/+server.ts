@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { changeProject, projectWords, setAside } from '$lib/server/projects';
+import { projectWords } from '$lib/core/forms';
+import { changeProject, setAside } from '$lib/server/projects';
 import { changes, idOf } from '../../../answer';
 
 /** Renames a project or changes its style or language. */

@@ -1,0 +1,41 @@
+import { z } from 'zod';
+import { CSL_TYPES, isTextVariable } from '../source';
+import { nfc } from '../text';
+
+/** A project: its name, and the style and language it prints in. */
+export const projectWords = z.object({
+  name: z.string().trim().min(1, 'A project needs a name').max(200),
+  style: z.string().max(200),
+  locale: z.string().max(20),
+});
+export type ProjectWords = z.infer<typeof projectWords>;
+
+const field = z.string().max(60);
+
+/** A capture preset. `defaults` fill fields that a capture leaves empty. */
+export const presetWords = z.strictObject({
+  name: z.string().trim().min(1, 'A preset needs a name').max(120).transform(nfc),
+  projectId: z.string().max(60).nullable(),
+  sectionId: z.string().max(60).nullable(),
+  type: z.enum(CSL_TYPES).nullable(),
+  asked: z.array(field).max(60),
+  defaults: z.record(
+    field.refine((f) => Boolean(isTextVariable(f)), 'Only fields of text can have a default'),
+    z.string().trim().max(2_000).transform(nfc),
+  ),
+  tags: z.array(z.string().trim().min(1).max(120).transform(nfc)).max(50),
+  keepPage: z.boolean(),
+  keepPdf: z.boolean(),
+});
+export type PresetWords = z.infer<typeof presetWords>;
+
+/** A source that is started by hand: its kind, and what is known of it already. */
+export const byHandWords = z.object({
+  type: z.enum(CSL_TYPES),
+  title: z.string().max(4_000).optional(),
+  URL: z.string().max(4_000).optional(),
+  DOI: z.string().max(400).optional(),
+  ISBN: z.string().max(40).optional(),
+  PMID: z.string().max(20).optional(),
+});
+export type ByHandWords = z.infer<typeof byHandWords>;
