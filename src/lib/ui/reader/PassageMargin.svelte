@@ -1,0 +1,159 @@
+<script lang="ts">
+  import { KIND_LABELS, locatorText } from '$lib/core/passages';
+  import type { Passage } from '$lib/server/passages';
+  import { Button } from '../kit';
+  import type { Begun, Fresh } from './begun.svelte';
+  import type { Level } from './level.svelte';
+
+  interface Props {
+    passages: Passage[];
+    /** Those that were not where they had been. */
+    moved: (passage: Passage) => boolean;
+    chosen: string | undefined;
+    fresh: Fresh | undefined;
+    waiting: Begun[];
+    level: Level;
+    ongo: (id: string) => void;
+    onedit: (id: string) => void;
+    onbegun: (begun: Begun) => void;
+    onthrow: (begun: Begun) => void;
+  }
+  /** The passages of a copy beside its text, each level with its line. */
+  let { passages, moved, chosen, fresh, waiting, level, ongo, onedit, onbegun, onthrow }: Props = $props();
+  const card = (node: HTMLElement, id: string) => level.card(node, id);
+</script>
+
+<aside class="margin" aria-label="Passages">
+  {#if passages.length === 0 && !fresh}
+    <p class="hint">
+      Select a sentence in the text to keep it as a passage. It is marked there and stands here, level with
+      its line.
+    </p>
+  {/if}
+  {#each waiting as begun (begun.start)}
+    <div class="begun">
+      <span class="small-label">Begun and not kept</span>
+      <q class="serif">{begun.selectors.quote.exact.slice(0, 90)}</q>
+      <span class="flex gap-2">
+        <Button small onclick={() => onbegun(begun)}>Go on with it</Button>
+        <Button small look="quiet" onclick={() => onthrow(begun)}>Throw away</Button>
+      </span>
+    </div>
+  {/each}
+  {#each passages as passage (passage.id)}
+    <article
+      use:card={passage.id}
+      class="card"
+      class:chosen={chosen === passage.id}
+      style="top: {level.tops[passage.id] ?? 0}px; --tint: var(--tint-{passage.tint})"
+      data-card={passage.id}
+    >
+      <Button
+        look="bare"
+        class="whole"
+        onclick={() => ongo(passage.id)}
+        aria-label="Show in the text: {passage.gist || passage.exact.slice(0, 60)}"
+      ></Button>
+      <p class="small-label top">
+        <span>{[KIND_LABELS[passage.kind], locatorText(passage.locator)].filter(Boolean).join(' · ')}</span
+        ><span>{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span>
+      </p>
+      {#if passage.gist}<p class="gist">{passage.gist}</p>{:else}<p class="serif short">
+          {passage.exact.slice(0, 110)}{passage.exact.length > 110 ? '…' : ''}
+        </p>{/if}
+      {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
+      {#if moved(passage)}<p class="pencil-blue small">Moved with the text</p>{/if}
+      {#if chosen === passage.id}<Button small class="edit" onclick={() => onedit(passage.id)}>Edit</Button
+        >{/if}
+    </article>
+  {/each}
+  {#if fresh}
+    <div class="card new" use:card={'new'} style="top: {level.tops.new ?? 0}px">
+      <p class="small-label">New passage{fresh.place ? `, ${locatorText(fresh.place)}` : ''}</p>
+      <p>level with the selected lines</p>
+    </div>
+  {/if}
+</aside>
+
+<style>
+  .margin {
+    position: relative;
+    background: var(--side);
+  }
+  .card {
+    position: absolute;
+    right: 14px;
+    left: 14px;
+    padding: 8px 12px 9px;
+    border: 1px solid var(--rule);
+    border-left: 4px solid var(--tint);
+    border-radius: 7px;
+    background: var(--page);
+  }
+  .card.chosen {
+    border-color: var(--thread);
+    border-left-color: var(--tint);
+    box-shadow: 0 2px 10px rgb(0 0 0 / 10%);
+  }
+  .card :global(.whole) {
+    position: absolute;
+    inset: 0;
+    border-radius: 7px;
+    cursor: pointer;
+  }
+  .card :global(.edit) {
+    position: relative;
+    margin-top: 6px;
+  }
+  .top {
+    display: flex;
+    justify-content: space-between;
+  }
+  .gist {
+    font-weight: 650;
+  }
+  .own,
+  .short {
+    color: var(--ink-2);
+    font-size: 14.5px;
+    line-height: 1.4;
+  }
+  .small {
+    font-size: 12px;
+  }
+  .new {
+    border-style: dashed;
+    border-left: 4px dashed var(--edge);
+    color: var(--ink-3);
+  }
+  .begun {
+    position: relative;
+    z-index: 1;
+    display: grid;
+    gap: 5px;
+    margin: 8px 14px 0;
+    padding: 8px 12px;
+    border: 1px dashed var(--edge);
+    border-radius: 8px;
+    background: var(--page);
+    font-size: 13px;
+  }
+  .hint {
+    padding: 28px 26px;
+    color: var(--ink-3);
+  }
+  @media (max-width: 900px) {
+    .margin {
+      padding: 8px 12px;
+    }
+    .card {
+      position: static;
+      margin: 8px 0;
+    }
+  }
+  @media print {
+    .margin {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,42 @@
+import { untrack } from 'svelte';
+import type { Locator, Selectors } from '$lib/core/passages';
+import type { PassageWords } from '$lib/server/passages';
+import { drafts } from '../frame/drafts';
+
+/** Words selected in the text: where they stand, in code units of it, and the locator of their place. */
+export interface Fresh {
+  selectors: Selectors;
+  start: number;
+  end: number;
+  place: Locator | undefined;
+}
+
+/** A passage that was begun and not kept, with what was typed of it. */
+export type Begun = Fresh & { said: PassageWords };
+
+const same = (a: Fresh, b: Fresh) => a.start === b.start && a.end === b.end;
+
+/** Passages begun in a copy and not kept: what was typed of them waits until they are kept or thrown away. */
+export function beginnings(copyId: () => string) {
+  let begun = $state.raw<Begun[]>([]);
+  const name = $derived(`passages ${copyId()}`);
+  $effect(() => {
+    begun = drafts.find<Begun[]>(name) ?? [];
+  });
+  function set(next: Begun[]) {
+    begun = next;
+    if (next.length) drafts.keep(name, next);
+    else drafts.drop(name);
+  }
+  const others = (of: Fresh) => untrack(() => begun).filter((b) => !same(b, of));
+  return {
+    /** Those that wait, without the one that is at hand. */
+    but: (fresh: Fresh | undefined) => begun.filter((b) => !fresh || !same(b, fresh)),
+    /** What was typed of one before. */
+    saidOf: (fresh: Fresh) => begun.find((b) => same(b, fresh))?.said,
+    /** Puts down what is being typed, so that nothing that comes between takes it away. */
+    typed: (of: Fresh, said: PassageWords) =>
+      set(said.gist || said.ownWords ? [...others(of), { ...of, said }] : others(of)),
+    throwAway: (of: Fresh) => set(others(of)),
+  };
+}

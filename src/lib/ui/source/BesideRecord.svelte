@@ -1,0 +1,126 @@
+<script lang="ts">
+  import type { CopyHead } from '$lib/server/copies';
+  import type { LeadItem } from '$lib/server/leads';
+  import type { NoteItem } from '$lib/server/notes';
+  import type { Passage } from '$lib/server/passages';
+  import type { Project, Section } from '$lib/server/projects';
+  import NoteCard from '../capture/NoteCard.svelte';
+  import NoteEntry from '../capture/NoteEntry.svelte';
+  import { call, COPY_KINDS } from '../frame/client';
+  import { dateLabel } from '../frame/dates';
+  import { renewed } from '../frame/live.svelte';
+  import { attempt } from '../frame/toasts.svelte';
+  import { Button, Checkbox } from '../kit';
+  import TintSwatch from '../reader/TintSwatch.svelte';
+
+  interface Beside {
+    source: { id: string };
+    passages: Passage[];
+    copies: CopyHead[];
+    notes: NoteItem[];
+    leads: LeadItem[];
+    projects: Project[];
+    projectId: string | undefined;
+    /** Ids of the projects it is filed in. */
+    filed: string[];
+    sections: Section[];
+  }
+  /** What hangs on a source: passages, copies, notes, leads met in it, where it is filed. */
+  let { data }: { data: Beside } = $props();
+  let noting = $state(false);
+
+  async function file(projectId: string, filed: boolean) {
+    await attempt(() => call('POST', '/api/sources/file', { ids: [data.source.id], projectId, filed }));
+    await renewed();
+  }
+</script>
+
+<h3>Passages</h3>
+{#if data.passages.length === 0}<p class="small-label">
+    {data.copies.length ? 'None yet. Open the copy and select a sentence.' : 'None yet.'}
+  </p>{/if}
+{#each data.passages.slice(0, 6) as passage (passage.id)}
+  <a class="passage" href="/copies/{passage.copyId}?passage={passage.id}"
+    ><TintSwatch tint={passage.tint} /> {passage.gist || passage.exact.slice(0, 90)}</a
+  >
+{/each}
+{#if data.passages.length > 6}<a class="link" href="/copies/{data.passages[0]?.copyId}"
+    >All {data.passages.length}</a
+  >{/if}
+
+<h3>Copies</h3>
+{#each data.copies as copy (copy.id)}
+  <p class="copy">
+    <a class="link capital" href="/copies/{copy.id}"
+      >{COPY_KINDS[copy.kind]}, captured {dateLabel(copy.captured)}</a
+    >
+    <span class="small-label" title="SHA-256 {copy.sha256}"
+      >{copy.address} · {Math.ceil(copy.size / 1024)} KB · SHA-256 {copy.sha256.slice(0, 12)}…</span
+    >
+  </p>
+{:else}<p class="small-label">No document is kept.</p>{/each}
+
+<h3>Notes</h3>
+{#each data.notes as note (note.id)}<NoteCard {note} where={false} />{/each}
+{#if noting}<NoteEntry
+    projectId={data.projectId ?? null}
+    sourceId={data.source.id}
+    label="A note on this source"
+    autofocus
+    onkept={() => (noting = false)}
+  />
+{:else}<Button small onclick={() => (noting = true)}>Write a note</Button>{/if}
+
+<h3>Leads met here</h3>
+{#each data.leads.filter((l) => !l.ticked).slice(0, 5) as lead (lead.id)}
+  <p class="small-label">{lead.title || lead.text.slice(0, 90)}</p>
+{/each}
+<a class="link" href="/leads?met={data.source.id}"
+  >{data.leads.length ? `All ${data.leads.length}, or put down more` : 'Put down works it mentions'}</a
+>
+
+<h3>Filed in</h3>
+{#each data.projects as project (project.id)}
+  <label class="filed"
+    ><Checkbox
+      checked={data.filed.includes(project.id)}
+      onchange={(e) => file(project.id, e.currentTarget.checked)}
+    />
+    {project.name}</label
+  >
+{/each}
+
+{#if data.sections.length}<p class="small-label">
+    Section: {data.sections.map((s) => s.name).join(', ')}
+  </p>{/if}
+
+<style>
+  h3 {
+    margin: 20px 0 6px;
+    color: var(--ink-3);
+    font-size: 12px;
+    font-weight: 650;
+  }
+  .capital::first-letter {
+    text-transform: uppercase;
+  }
+  .passage {
+    display: block;
+    padding: 2px 0;
+    font-size: 13px;
+  }
+  .passage:hover {
+    text-decoration: underline;
+  }
+  .copy {
+    display: grid;
+    margin-bottom: 4px;
+    overflow-wrap: anywhere;
+  }
+  .filed {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 2px 0;
+  }
+</style>
