@@ -41,8 +41,8 @@ describe('runs', () => {
   });
   // Rich Text Format 1.9.1: \u takes a signed 16-bit number and one replacement character; { } \ are escaped.
   it('write RTF with Unicode and escapes', () => {
-    expect(runsToRtf([{ text: 'Ó {x} \\ 潮', italic: true }])).toBe('{\\i \\u211? \\{x\\} \\\\ \\u28526?}');
-    expect(runsToRtf([{ text: '𝄞' }])).toBe('\\u-10188?\\u-8930?');
+    expect(runsToRtf([{ text: 'Ó {x} \\ 潮', italic: true }])).toBe('{\\i \\u211 ? \\{x\\} \\\\ \\u28526 ?}');
+    expect(runsToRtf([{ text: '𝄞' }])).toBe('\\u-10188 ?\\u-8930 ?');
   });
   it('link addresses without the full stop after them', () => {
     expect(runsToHtml([{ text: 'See https://a.example/x?y=1&z=2.' }], { links: true })).toBe(

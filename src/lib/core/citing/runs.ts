@@ -121,11 +121,14 @@ export function runsToHtml(runs: Run[], options: { fields?: boolean; links?: boo
   return html;
 }
 
-/** RTF 1.9.1, "Unicode RTF": `\uN` is a signed 16-bit unit, followed by one character for older readers. */
+/**
+ * RTF 1.9.1, "Unicode RTF": `\uN` is a signed 16-bit unit, followed by one character for older readers. The space ends the
+ * number, which some readers want.
+ */
 const rtfText = (text: string) =>
   text.replace(/[\\{}]|[^\0-\x7f]/g, (unit) => {
     const code = unit.charCodeAt(0);
-    return code < 0x80 ? `\\${unit}` : `\\u${code > 0x7fff ? code - 0x10000 : code}?`;
+    return code < 0x80 ? `\\${unit}` : `\\u${code > 0x7fff ? code - 0x10000 : code} ?`;
   });
 
 /** Runs as RTF (Rich Text Format 1.9.1), without document or paragraph. */

@@ -402,7 +402,7 @@ describe('round trips', () => {
     .map(([type, texts, names, dates]) => sourceRecord.parse({ type, ...texts, ...names, ...dates })); // prettier-ignore
 
   // Fields read in more spellings than one: an odd value in them may come back in the usual one, which reading back tells.
-  const SPELLINGS = ['page', 'edition', 'genre', 'status', 'language', 'collection-title', 'jurisdiction', 'ISBN', 'ISSN', 'title-short']; // prettier-ignore
+  const SPELLINGS = ['page', 'edition', 'genre', 'status', 'language', 'collection-title', 'jurisdiction', 'ISBN', 'ISSN', 'title-short', 'tags']; // prettier-ignore
   // The tables say every other loss themselves: reading the file back shows none besides.
   it.each(FORMAT_NAMES)('%s foresees all it loses, for any record', (format) => {
     fc.assert(
@@ -435,6 +435,26 @@ describe('round trips', () => {
     expect(plainlyRecord({ type: 'book', issued: { 'date-parts': [[1], [2], [3]] } }, {}, [])).toBe(false);
     expect(plainlyRecord({ type: 'book', odd: 'x' }, {}, [])).toBe(false);
   });
+  it.each(['bibtex', 'biblatex', 'ris'] as const)(
+    '%s loses no keywords: they are written with the tags',
+    (format) => {
+      const record = sourceRecord.parse({
+        type: 'book',
+        title: 'T',
+        keyword: 'tides; <i>Salicornia</i>, mills',
+        retexa: { tags: ['mills', 'law'] },
+      });
+      const { text, losses } = writeFormat(format, [{ key: 'k', record }]);
+      expect(losses).toEqual([]);
+      expect(readFormat(format, text).entries[0]!.record.retexa.tags).toEqual([
+        'mills',
+        'law',
+        'tides',
+        'Salicornia',
+      ]);
+      expect(unsaid(FORMATS[format], text, [{ key: 'k', record }], losses)).toEqual([]);
+    },
+  );
   it('never throws on cut or shuffled files', () => {
     const sample = FORMAT_NAMES.map(
       (f) =>

@@ -1,4 +1,4 @@
-import { toCsl, valueText, type SourceRecord, type Variable } from '../source';
+import { keywordsOf, toCsl, valueText, type SourceRecord, type Variable } from '../source';
 import type { Format, Loss, WriteItem } from './types';
 
 /** Quotation marks and spaces TeX does not tell apart are no loss. */
@@ -42,7 +42,8 @@ export function unsaid(format: Format, text: string, items: WriteItem[], said: L
     const ours = toCsl(key, record) as unknown as Record<string, unknown>;
     const theirs = toCsl(key, back.record) as unknown as Record<string, unknown>;
     for (const field of new Set([...Object.keys(ours), ...Object.keys(theirs)])) {
-      if (field === 'id' || (format.name === 'csl-json' && field === 'keyword')) continue;
+      // Keywords are written with the tags, and come back as such.
+      if (field === 'id' || field === 'keyword') continue;
       const [a, b] = [ours[field], theirs[field]];
       if (a === b || spelled(a) === spelled(b)) continue;
       // A value that stands in for another (a place for the type it belongs to) is told once, with the other.
@@ -53,8 +54,8 @@ export function unsaid(format: Format, text: string, items: WriteItem[], said: L
         read ? `${format.label} gives it back as “${read}”` : `${format.label} does not give it back`,
       );
     }
-    const tags = record.retexa.tags.join('\n');
-    if (format.name !== 'csl-json' && tags !== back.record.retexa.tags.join('\n'))
+    const given = keywordsOf(record).join('\n');
+    if (format.name !== 'csl-json' && given !== back.record.retexa.tags.join('\n'))
       lose('tags', `${format.label} gives them back as ${back.record.retexa.tags.join(', ') || 'nothing'}`);
   });
   return losses;

@@ -82,3 +82,4 @@ export {
 } from './citekey';
 export { derive, headline, shortLabel, type Derived } from './derive';
 export { alternativesOf, ORIGIN_LABELS, originOf, sameValue, valueText, withEdit } from './origins';
+export { keywordsOf } from './keywords';

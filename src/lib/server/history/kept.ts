@@ -84,9 +84,10 @@ export async function updateKept<T extends Kept>(
   const next: T = { ...present, ...change, revision: base + 1 };
   const [before, after] = [stateOf(keeping, present), stateOf(keeping, next)];
   if (JSON.stringify(before) === JSON.stringify(after)) return {};
-  await scoped(ctx, keeping.subject)
-    .where({ id })
-    .update({ ...keeping.toRow(next), revision: next.revision });
+  const changed = (await scoped(ctx, keeping.subject)
+    .where({ id, revision: base })
+    .update({ ...keeping.toRow(next), revision: next.revision })) as number;
+  if (changed !== 1) throw changedMeanwhile(keeping.subject);
   await index(ctx, keeping.subject, id, next.binned ? '' : keeping.searchText(next));
   return { revisionId: await noteRevision(ctx, keeping.subject, id, next.revision, before, after, why) };
 }

@@ -1,8 +1,9 @@
 import { change } from '../access/change';
 import { z } from 'zod';
-import { nearness, parseReference, wordsToSearch } from '../../core/leads';
-import { dateText, nameText, shortLabel, type CslType } from '../../core/source';
 import { fold } from '../../core/text';
+import { nearness, parseReference, wordsToSearch } from '../../core/leads';
+import { compare } from '../../core/duplicates';
+import { dateText, derive, nameText, shortLabel, type CslType } from '../../core/source';
 import { checkHere } from '../access/belongs';
 import { type Context } from '../access/context';
 import { now } from '../db/ids';
@@ -10,8 +11,7 @@ import { Refusal } from '../access/refusal';
 import { getKept, insertKept, listKept, updateKept } from '../history/kept';
 import { leads, type Lead } from './repository';
 import { matching, searchable } from '../search/repository';
-import { getSources, living, openSource, type SourceRow } from '../sources/repository';
-import { doublesOf } from '../capture/keep';
+import { getSources, sourcesBeginning, sourcesWithAnyKey, type Source } from '../sources/repository';
 import { searchWorks } from '../capture/registries';
 import { startByHand } from '../capture';
 import { read } from '../workers/pools';
@@ -68,17 +68,60 @@ export interface LeadItem extends Lead {
   here?: { id: string; label: string };
 }
 
-/** Living sources a lead may be: by its identifiers and title, else by the words of its text. */
-async function hereFor(ctx: Context, lead: Lead): Promise<LeadItem['here']> {
-  const [double] = await doublesOf(ctx, lead.parsed);
-  if (double) return { id: double.id, label: double.label };
-  const title = fold(lead.parsed.title ?? '');
-  if (title.length < 15) return undefined;
-  const rows = (await living(ctx, {})
-    .where('title_key', 'like', `${title.slice(0, 40).replace(/[%_]/g, '')}%`)
-    .limit(5)) as SourceRow[];
-  const near = rows.map(openSource).find((s) => nearness(lead.parsed, lead.text, s.record) > 0.8);
-  return near && { id: near.id, label: shortLabel(near.record) };
+/** How near a source must be to be what a lead is of. */
+const NEAR = 0.8;
+
+/** How much of a title is looked up, and how much of one says something, in characters. */
+const LOOKED_UP = 40;
+const TELLING = 15;
+const titleBegun = (lead: Lead) => fold(lead.parsed.title ?? '').slice(0, LOOKED_UP);
+
+/** The living source each of some leads may be, by the lead's id: asked for all of them at once. */
+async function hereFor(ctx: Context, some: Lead[]): Promise<Map<string, NonNullable<LeadItem['here']>>> {
+  const keys = some.map((lead) => {
+    const { doi, addressKey, titleKey } = derive(lead.parsed);
+    return {
+      ...(doi ? { doi } : {}),
+      ...(addressKey ? { address_key: addressKey } : {}),
+      ...(titleKey ? { title_key: titleKey } : {}),
+    };
+  });
+  const sources = (await sourcesWithAnyKey(ctx, keys)).map((source) => ({
+    source,
+    d: derive(source.record),
+  }));
+  const by = (key: 'doi' | 'addressKey' | 'titleKey') => {
+    const found = new Map<string, Source[]>();
+    for (const { source, d } of sources) {
+      const value = d[key];
+      if (value) found.set(value, [...(found.get(value) ?? []), source]);
+    }
+    return found;
+  };
+  const [byDoi, byAddress, byTitle] = [by('doi'), by('addressKey'), by('titleKey')];
+  const here = new Map<string, NonNullable<LeadItem['here']>>();
+  some.forEach((lead, i) => {
+    const { doi = '', address_key = '', title_key = '' } = keys[i]!;
+    const alike = [byDoi.get(doi), byAddress.get(address_key), byTitle.get(title_key)].flatMap(
+      (s) => s ?? [],
+    );
+    const one =
+      alike.find(({ record }) => compare(lead.parsed, record).verdict !== 'different') ??
+      alike.find(({ record }) => nearness(lead.parsed, lead.text, record) > NEAR);
+    if (one) here.set(lead.id, { id: one.id, label: shortLabel(one.record) });
+  });
+  // Titles are cut short, or go on with a subtitle.
+  const left = some.filter((lead) => !here.has(lead.id) && titleBegun(lead).length >= TELLING);
+  const begun = await sourcesBeginning(ctx, left.map(titleBegun));
+  for (const lead of left) {
+    const near = begun.find(
+      ({ record }) =>
+        fold(record.title ?? '').startsWith(titleBegun(lead)) &&
+        nearness(lead.parsed, lead.text, record) > NEAR,
+    );
+    if (near) here.set(lead.id, { id: near.id, label: shortLabel(near.record) });
+  }
+  return here;
 }
 
 /** The living leads of the library or a project; open ones first as they were put down, then those ticked off. */
@@ -99,10 +142,14 @@ export async function listLeads(
     ...new Set(found.flatMap((l) => [l.metIn, l.foundId]).filter((id): id is string => id !== null)),
   ];
   const labels = new Map((await getSources(ctx, ids)).map((s) => [s.id, shortLabel(s.record)]));
+  const whatIsHere = await hereFor(
+    ctx,
+    found.filter((l) => !l.ticked),
+  );
   const items: LeadItem[] = [];
   for (const lead of found) {
     const { parsed } = lead;
-    const here = lead.ticked ? undefined : await hereFor(ctx, lead);
+    const here = whatIsHere.get(lead.id);
     items.push({
       ...lead,
       who: (parsed.author ?? parsed.editor ?? []).map(nameText).slice(0, 3).join('; '),

@@ -300,6 +300,46 @@ export async function sourcesWithKeys(ctx: Context, keys: LookUp): Promise<Sourc
   return (await getSources(ctx, [...ids])).filter((s) => !s.binned && !s.mergedInto);
 }
 
+/** Living sources that have the DOI, the address or the title of any of some works, each once. */
+export async function sourcesWithAnyKey(
+  ctx: Context,
+  works: readonly Pick<LookUp, 'doi' | 'address_key' | 'title_key'>[],
+): Promise<Source[]> {
+  const ids = new Set<string>();
+  for (const column of ['doi', 'address_key', 'title_key'] as const) {
+    const values = [...new Set(works.flatMap((work) => work[column] ?? []))];
+    for (const part of inParts(values)) {
+      const rows = (await scoped<SourceRow>(ctx, 'source').whereIn(column, part).select('id', column)) as {
+        id: string;
+      }[];
+      const seen = new Map<string, number>();
+      for (const row of rows) {
+        const value = (row as unknown as Record<string, string>)[column]!;
+        const n = (seen.get(value) ?? 0) + 1;
+        seen.set(value, n);
+        // Many pieces of a periodical are called the same; that many tell nothing.
+        if (n <= MOST_ALIKE) ids.add(row.id);
+      }
+    }
+  }
+  return (await getSources(ctx, [...ids])).filter((s) => !s.binned && !s.mergedInto);
+}
+
+/** Living sources whose folded title begins with one of some, at most `most`. */
+export async function sourcesBeginning(ctx: Context, titles: string[], most = 500): Promise<Source[]> {
+  const ids: string[] = [];
+  for (const part of inParts([...new Set(titles)])) {
+    const found = (await ctx.db.raw(
+      `WITH wanted(title) AS (VALUES ${part.map(() => '(?)').join(', ')})
+       SELECT source.id FROM wanted JOIN source ON source.library_id = ?
+         AND source.title_key >= wanted.title AND source.title_key < wanted.title || ? LIMIT ?`,
+      [...part, ctx.libraryId, '\uffff', most],
+    )) as { id: string }[];
+    ids.push(...found.map((row) => row.id));
+  }
+  return (await getSources(ctx, [...new Set(ids)])).filter((s) => !s.binned && !s.mergedInto);
+}
+
 /**
  * Changes a source. `base` is the revision the change was made on; another one refuses with 409 and changes nothing.
  * Gives the source as it is now and the id of the revision made (none when nothing changed).

@@ -96,7 +96,7 @@ const among = (element: Element) =>
 function printedDoi(doc: Document): string | undefined {
   const found = new Map<string, string>();
   for (const a of [
-    ...doc.querySelectorAll('a[href*="doi.org/10."], a[href*="doi.example/10."], .doi, [class*="doi" i]'),
+    ...doc.querySelectorAll('a[href*="//doi."], a[href*="//dx.doi."], .doi, [class*="doi" i]'),
   ].slice(0, 400)) {
     if (among(a)) continue;
     const doi = findDoi(a.getAttribute('href') ?? '') ?? findDoi(a.textContent ?? '');

@@ -1,4 +1,5 @@
 import {
+  keywordsOf,
   AND_OTHERS,
   edtfOf,
   isDateVariable,
@@ -169,7 +170,7 @@ function writeEntry({ key, record }: WriteItem, dialect: Dialect, losses: Loss[]
     dialect === 'biblatex' && record['volume-title'] !== undefined && !ARTICLES.includes(record.type);
   if (volumeTitle) putVolumeTitle(fields, record, lose);
   for (const [variable, value] of Object.entries(record)) {
-    if (variable === 'type' || variable === 'retexa' || value === undefined) continue;
+    if (['type', 'retexa', 'keyword'].includes(variable) || value === undefined) continue;
     if (isNameVariable(variable)) putNames(fields, taken, record, variable, dialect, lose);
     else if (isDateVariable(variable)) putDate(fields, variable, value as CslDate, dialect, lose);
     else if (isTextVariable(variable)) {
@@ -191,11 +192,9 @@ function writeEntry({ key, record }: WriteItem, dialect: Dialect, losses: Loss[]
     lose('type', `${NAMES[dialect]} has no entry type for ${record.type}; written as @${bib}`);
   if (rule.genre && record.genre === undefined)
     lose('genre', `BibTeX has no thesis without a degree; @${bib} says “${rule.genre}”`);
-  if (record.retexa.tags.length)
-    fields.set(
-      'keywords',
-      `{${record.retexa.tags.map((tag) => textToTex(tag.replace(/[,;]/g, ' '))).join(', ')}}`,
-    );
+  const keywords = keywordsOf(record);
+  if (keywords.length)
+    fields.set('keywords', `{${keywords.map((word) => textToTex(word.replace(/[,;]/g, ' '))).join(', ')}}`);
   for (const [name, tex] of Object.entries(kept))
     if (!fields.has(name) && tex !== AND_OTHERS) fields.set(name, `{${tex}}`);
   for (const loss of otherKept(record, ['bibtex', 'biblatex'], NAMES[dialect])) losses.push({ key, ...loss });

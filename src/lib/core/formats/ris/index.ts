@@ -1,4 +1,5 @@
 import {
+  keywordsOf,
   findIsbn,
   isDateVariable,
   isIssn,
@@ -101,7 +102,7 @@ function parseRis(source: string): { records: RawRecord[]; skipped: ReadResult['
 }
 
 /** Keywords of a `KW` line: one, though many files put several in it, between semicolons (common practice). */
-const keywordsOf = (value: string): string[] =>
+const wordsIn = (value: string): string[] =>
   value
     .split(';')
     .map((word) => word.trim().slice(0, 120))
@@ -130,7 +131,7 @@ function readRecord(raw: RawRecord) {
     if (named) {
       const name = risName(value);
       if (name) ((fields[named.csl] ??= []) as CslName[]).push(name);
-    } else if (tag === 'KW' || tag === 'K1') tags.push(...keywordsOf(value));
+    } else if (tag === 'KW' || tag === 'K1') tags.push(...wordsIn(value));
     else if (tag === 'SP') first = value;
     else if (tag === 'EP') last = value;
     else if (tag === 'ID') key = value;
@@ -215,7 +216,7 @@ function writeRecord({ key, record }: WriteItem, losses: Loss[]): string {
     else if (date.circa) lose(field, 'RIS cannot say that a date is approximate');
   };
   for (const [variable, value] of Object.entries(record)) {
-    if (variable === 'type' || variable === 'retexa' || value === undefined) continue;
+    if (['type', 'retexa', 'keyword'].includes(variable) || value === undefined) continue;
     if (isNameVariable(variable)) {
       const rule = NAME_RULES.find((r) => r.csl === variable && !r.read);
       if (rule)
@@ -251,7 +252,7 @@ function writeRecord({ key, record }: WriteItem, losses: Loss[]): string {
       } else lose(variable, 'RIS has no tag for it');
     } else lose(variable, 'RIS has no tag for it');
   }
-  for (const tag of record.retexa.tags) put('KW', tag);
+  for (const word of keywordsOf(record)) put('KW', word);
   for (const [tag, value] of Object.entries(record.retexa.kept.ris ?? {}))
     for (const line of value.split('\n')) put(tag, line);
   for (const loss of otherKept(record, ['ris'], 'RIS')) losses.push({ key, ...loss });
