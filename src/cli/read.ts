@@ -79,13 +79,14 @@ function fromLeavesOf(
 
 async function fromPdf(
   { read }: Readers,
+  file: string,
   bytes: Uint8Array,
   address: string | undefined,
   now: string,
 ): Promise<ReadWork> {
   const { leaves, labels, data, scanned } = await read({ task: 'pdf', bytes });
   for (const leaf of scanned.slice(0, MOST_RECOGNISED))
-    leaves[leaf] = (await read({ task: 'scan', bytes, leaf })).leaf;
+    leaves[leaf] = (await read({ task: 'scan', path: file, leaf })).leaf;
   return fromLeavesOf(leaves, labels, data, address, now);
 }
 
@@ -111,7 +112,7 @@ export async function read(file: string, address: string | undefined, entry: str
   const kind = sniffBytes(bytes);
   const apart = readers(entry);
   try {
-    if (kind === 'pdf') return await fromPdf(apart, bytes, address, now);
+    if (kind === 'pdf') return await fromPdf(apart, file, bytes, address, now);
     if (kind.startsWith('image/')) {
       const { leaf } = await apart.read({ task: 'scan', bytes });
       return fromLeavesOf([leaf], null, { info: {}, xmp: {} }, address, now);

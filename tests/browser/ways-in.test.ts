@@ -186,6 +186,29 @@ describe('a PDF', () => {
       return picture?.complete && picture.naturalWidth > 0 && doc!.querySelectorAll('.leaf').length === 6;
     });
   });
+  it('is attached to a source there is, and no second time', async () => {
+    const [source] = app.rows<{ id: string }>("SELECT id FROM source WHERE title = 'Penstocks without pain'");
+    const copies = () =>
+      app.rows<{ kind: string }>('SELECT kind FROM copy WHERE source_id = ? ORDER BY captured', source!.id);
+    const before = copies().length;
+    const thesis = app.rows<{ id: string }>(
+      "SELECT id FROM copy WHERE kind = 'pdf' ORDER BY captured DESC",
+    )[0]!;
+    await me.open(`/sources/${source!.id}`);
+    const attach = async () => {
+      const input = await me.page.waitForSelector('input[aria-label="A document of this source"]');
+      await (input as ElementHandle<HTMLInputElement>).uploadFile(join(folder, 'thesis.pdf'));
+    };
+    await attach();
+    await me.see('Added to the source you have as another copy', '.tray');
+    await me.see('PDF, captured', 'aside');
+    expect(copies()).toHaveLength(before + 1);
+    await attach();
+    await me.see('This very document is kept with the source already', '.tray');
+    expect(copies()).toHaveLength(before + 1);
+    await putAway();
+    await me.open(`/copies/${thesis.id}`);
+  });
   it('a sentence on it is kept with its printed page, and found again', async () => {
     const words = await me.page.$eval('iframe', (f) => {
       const leaf = (f as HTMLIFrameElement).contentDocument!.querySelector('.leaf[data-page="2"]')!;

@@ -276,6 +276,14 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       fields: { title: 'Other', issued: { 'date-parts': [[2001]] } },
     }),
   ],
+  'api/sources/[id]/copies': (i) => [
+    {
+      method: 'POST',
+      path: `/api/sources/${i.source}/copies?name=a.pdf`,
+      bytes: new TextEncoder().encode('%PDF-1.4'),
+      type: 'application/octet-stream',
+    },
+  ],
   'api/sources/[id]/restore': (i) => [post(`/api/sources/${i.source}/restore`, { number: 1 })],
   'api/styles': () => [
     get('/api/styles?q=apa&format=numeric&field=history'),

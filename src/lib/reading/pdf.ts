@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type { PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs';
@@ -159,27 +160,47 @@ function checkSides({ width, height }: { width: number; height: number }): void 
     );
 }
 
-/** Draws one leaf (counted from 1) as a PNG, `width` pixels wide at most 4,000. */
-export async function drawLeaf(bytes: Uint8Array, leaf: number, width: number): Promise<Buffer> {
-  const { createCanvas } = await import('@napi-rs/canvas');
-  const doc = await open(bytes);
-  try {
-    if (leaf < 1 || leaf > doc.numPages) throw new Unreadable(`The PDF has no page ${leaf}.`);
-    const page = await doc.getPage(leaf);
-    const natural = page.getViewport({ scale: 1 });
-    checkSides(natural);
-    const wide = Math.min(width, 4_000, Math.floor(Math.sqrt(16_000_000 * (natural.width / natural.height))));
-    const viewport = page.getViewport({ scale: wide / natural.width });
-    const canvas = createCanvas(Math.ceil(viewport.width), Math.ceil(viewport.height));
-    await page.render({
-      canvas: null,
-      canvasContext: canvas.getContext('2d') as unknown as CanvasRenderingContext2D,
-      viewport,
-    }).promise;
-    return canvas.toBuffer('image/png');
-  } catch (error) {
-    throw damaged(error);
-  } finally {
-    await doc.loadingTask.destroy();
+/** The PDF that was last drawn from: leaves of one are asked for one after the other. */
+let drawn: { path: string; doc: PDFDocumentProxy } | undefined;
+
+async function letGo(): Promise<void> {
+  const last = drawn;
+  drawn = undefined;
+  await last?.doc.loadingTask.destroy();
+}
+
+/**
+ * Draws one leaf (counted from 1) of a PDF, given by its bytes or where it is, as a PNG, `width` pixels wide at most 4,000. A
+ * file is read once for leaves of it that follow each other.
+ */
+export async function drawLeaf(pdf: string | Uint8Array, leaf: number, width: number): Promise<Buffer> {
+  const path = typeof pdf === 'string' ? pdf : '';
+  if (!path || drawn?.path !== path) {
+    await letGo();
+    drawn = { path, doc: await open(typeof pdf === 'string' ? await readFile(pdf) : pdf) };
   }
+  try {
+    return await drawnLeaf(drawn.doc, leaf, width);
+  } catch (error) {
+    await letGo();
+    throw damaged(error);
+  }
+}
+
+async function drawnLeaf(doc: PDFDocumentProxy, leaf: number, width: number): Promise<Buffer> {
+  const { createCanvas } = await import('@napi-rs/canvas');
+  if (leaf < 1 || leaf > doc.numPages) throw new Unreadable(`The PDF has no page ${leaf}.`);
+  const page = await doc.getPage(leaf);
+  const natural = page.getViewport({ scale: 1 });
+  checkSides(natural);
+  const wide = Math.min(width, 4_000, Math.floor(Math.sqrt(16_000_000 * (natural.width / natural.height))));
+  const viewport = page.getViewport({ scale: wide / natural.width });
+  const canvas = createCanvas(Math.ceil(viewport.width), Math.ceil(viewport.height));
+  await page.render({
+    canvas: null,
+    canvasContext: canvas.getContext('2d') as unknown as CanvasRenderingContext2D,
+    viewport,
+  }).promise;
+  page.cleanup();
+  return canvas.toBuffer('image/png');
 }

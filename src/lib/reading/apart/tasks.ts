@@ -41,21 +41,18 @@ export interface ReadPdfTask {
   task: 'pdf';
   bytes: Uint8Array;
 }
-/** A picture to recognise, or some leaves of a PDF (indexes) that are pictures. */
-export interface ReadScanTask {
-  task: 'scan';
-  bytes: Uint8Array;
-  leaf?: number;
-}
+/** A picture to recognise, or a leaf (its index) that is a picture, of the PDF at a path. */
+export type ReadScanTask = { task: 'scan' } & ({ bytes: Uint8Array } | { path: string; leaf: number });
 export interface SetLeavesTask {
   task: 'set';
   leaves: Leaf[];
   labels: string[] | null;
   data: { info: Record<string, string>; xmp: Record<string, string | string[]> };
 }
+/** A leaf (counted from 1) of the PDF at a path. */
 export interface DrawTask {
   task: 'draw';
-  bytes: Uint8Array;
+  path: string;
   leaf: number;
   width: number;
 }
@@ -114,8 +111,8 @@ function readCatalogue(xml: string): Results['catalogue'] {
   return { candidates: catalogueCandidates(doc), ...(diagnostic ? { diagnostic } : {}) };
 }
 
-const draw = async (bytes: Uint8Array, leaf: number, width: number) =>
-  (await import('../pdf')).drawLeaf(bytes, leaf, width);
+const draw = async (path: string, leaf: number, width: number) =>
+  (await import('../pdf')).drawLeaf(path, leaf, width);
 
 /** Carries a task out: reads a document. Nothing here touches the network or a database. */
 export async function carryOut(task: ReadTask): Promise<Results[keyof Results] | Unread> {
@@ -135,11 +132,11 @@ export async function carryOut(task: ReadTask): Promise<Results[keyof Results] |
       case 'scan':
         return await (
           await import('../scan')
-        ).recognise(task.leaf === undefined ? task.bytes : await draw(task.bytes, task.leaf + 1, 2_200));
+        ).recognise('bytes' in task ? task.bytes : await draw(task.path, task.leaf + 1, 2_200));
       case 'set':
         return await setLeaves(task);
       case 'draw':
-        return new Uint8Array(await draw(task.bytes, task.leaf, task.width));
+        return new Uint8Array(await draw(task.path, task.leaf, task.width));
       case 'catalogue':
         return readCatalogue(task.xml);
     }

@@ -161,6 +161,11 @@ describe('keeping a capture', () => {
     });
     expect(await scoped(ctx, 'copy')).toHaveLength(1);
     expect(await scoped(ctx, 'source')).toHaveLength(1);
+    // The very same document is not kept a second time.
+    const again = await keepAsCopy(ctx, await gathered(), { text: 'x' }, id);
+    expect(again.notes).toEqual(['This very document is kept with the source already.']);
+    expect(again.added.copies).toEqual([]);
+    expect(await scoped(ctx, 'copy')).toHaveLength(1);
   });
   it('fills a preset in where the capture says nothing, and says it did', async () => {
     const said = presetWords.parse({

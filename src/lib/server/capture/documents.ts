@@ -1,7 +1,7 @@
 import type { Candidate } from '../../core/capture';
 import type { Leaf } from '../../core/documents';
 import { now } from '../db/ids';
-import { keepFile } from '../files/store';
+import { keepFile, placeOf } from '../files/store';
 import type { Fetched } from '../http/fetch-outside';
 import { read } from '../workers/pools';
 import type { Results } from '../../reading/apart';
@@ -80,9 +80,10 @@ export async function pdfDocument(
   const leaves = [...pdf.leaves];
   const surenesses: number[] = [];
   const todo = pdf.scanned.slice(0, MOST_RECOGNISED);
+  const path = todo.length ? placeOf(await keepFile(bytes)) : '';
   for (const [i, leaf] of todo.entries()) {
     step(`Recognising text, page ${i + 1} of ${todo.length}`, i + 1, todo.length);
-    const { leaf: found, sureness } = await read({ task: 'scan', bytes, leaf }, signal);
+    const { leaf: found, sureness } = await read({ task: 'scan', path, leaf }, signal);
     const scale = leaves[leaf]!.width / found.width;
     leaves[leaf] = {
       width: leaves[leaf]!.width,

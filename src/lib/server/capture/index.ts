@@ -20,7 +20,7 @@ import { held, letGo } from '../jobs/holds';
 import { getJob, updateJob, type Job } from '../jobs/repository';
 import { answerJob, beginJob } from '../jobs/runner';
 import { fileSources, findProject } from '../projects/repository';
-import { insertSource, type Source } from '../sources/repository';
+import { getSource, insertSource, type Source } from '../sources/repository';
 import { CHANGE, keepAsCopy, keepNew, takeAway, tickLead } from './keep';
 import './work';
 import type { CaptureInput, CaptureResult, Held, Into } from './types';
@@ -84,8 +84,13 @@ export async function capture(ctx: Context, input: CaptureInput): Promise<Job[]>
   return jobs;
 }
 
-/** What a file handed over is, for sending it the right way. */
-export async function captureFile(ctx: Context, bytes: Uint8Array, name: string, given: Into): Promise<Job> {
+/** Captures a document handed over as a file: as a source of its own, or as a copy of one there is. */
+export async function captureFile(
+  ctx: Context,
+  bytes: Uint8Array,
+  name: string,
+  given: Into & Pick<CaptureInput, 'toSource'>,
+): Promise<Job> {
   if (bytes.byteLength === 0) throw new Refusal(422, `${name} is empty.`);
   if (bytes.byteLength > MOST_BYTES)
     throw new Refusal(
@@ -101,6 +106,12 @@ export async function captureFile(ctx: Context, bytes: Uint8Array, name: string,
     );
   const sha256 = await keepFile(Buffer.from(bytes));
   return beginJob(ctx, 'capture', { ...given, text: name, file: { sha256, name } });
+}
+
+/** Takes a document as a copy of a source there is. */
+export async function attachFile(ctx: Context, id: string, bytes: Uint8Array, name: string): Promise<Job> {
+  await getSource(ctx, id);
+  return captureFile(ctx, bytes, name, { toSource: id });
 }
 
 /** Captures a page handed over as the person sees it, with what is selected on it. */

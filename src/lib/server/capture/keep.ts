@@ -13,7 +13,7 @@ import { type Context } from '../access/context';
 import { now } from '../db/ids';
 import { readKept } from '../files/store';
 import { Refusal } from '../access/refusal';
-import { insertCopy, removeCopies, type Copy } from '../copies/repository';
+import { copiesOf, insertCopy, removeCopies, type Copy } from '../copies/repository';
 import { getKept, insertKept, updateKept } from '../history/kept';
 import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
@@ -221,7 +221,10 @@ export async function keepAsCopy(
     const source = await getSource(inner, sourceId);
     if (source.binned) throw new Refusal(409, 'That source is in the bin. Take it out first, or keep both.');
     const kept: Copy[] = [];
-    for (const copy of gathered.copies) kept.push(await insertCopy(inner, { ...copy, source_id: sourceId }));
+    const there = new Set((await copiesOf(inner, sourceId)).map((c) => c.sha256));
+    for (const copy of gathered.copies)
+      if (!there.has(copy.sha256)) kept.push(await insertCopy(inner, { ...copy, source_id: sourceId }));
+    const same = gathered.copies.length > kept.length;
     const record = tagged(source.record, input.tags ?? []);
     const tags = record.retexa.tags.filter((t) => !source.record.retexa.tags.includes(t));
     if (tags.length) await updateSource(inner, sourceId, source.revision, { record }, 'tagged at capture');
@@ -234,7 +237,9 @@ export async function keepAsCopy(
       notes: [
         kept.length
           ? 'Added to the source you have as another copy.'
-          : 'Nothing new was on the page; the source you have is as it was.',
+          : same
+            ? 'This very document is kept with the source already.'
+            : 'Nothing new was on the page; the source you have is as it was.',
         ...said,
       ],
     };

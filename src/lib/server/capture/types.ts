@@ -23,6 +23,8 @@ export interface CaptureInput extends Into {
   /** A page as the person saw it, already in the store, with what was selected on it. */
   page?: { sha256: string; address: string };
   selection?: string;
+  /** The source it is a copy of; else it becomes one, or is asked about. */
+  toSource?: string;
 }
 
 /** A source a capture looks the same as. */

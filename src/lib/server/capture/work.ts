@@ -9,7 +9,7 @@ import { carriesOut, Stopped, type Doing as JobDoing, type Keep } from '../jobs/
 import { log } from '../log';
 import { living, type SourceRow } from '../sources/repository';
 import { gather, gatherListed } from './gather';
-import { CHANGE, doublesOf, keepNew, presetOf } from './keep';
+import { CHANGE, doublesOf, keepAsCopy, keepNew, presetOf } from './keep';
 import type { CaptureInput, CaptureResult, Choice, Doing, Gathered, Held } from './types';
 
 /**
@@ -55,6 +55,8 @@ type CaptureJob = Job<CaptureInput, CaptureResult, number[]>;
 const keepOrAsk =
   (jobId: string, gathered: Gathered, input: CaptureInput): Keep<CaptureResult> =>
   async (inner) => {
+    if (input.toSource)
+      return { kind: 'kept', doubles: [], ...(await keepAsCopy(inner, gathered, input, input.toSource)) };
     const said = (await doublesOf(inner, gathered.record)).map(({ id, label, reason, sure }) => ({
       sure,
       double: { id, label, reason },

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { randomBytes } from 'node:crypto';
 import { config } from '../config';
 import type { Context } from '../access/context';
-import { readKept } from '../files/store';
+import { placeOf, readKept } from '../files/store';
 import { Refusal } from '../access/refusal';
 import { getCopy } from './repository';
 import { read } from '../workers/pools';
@@ -26,9 +26,7 @@ export async function leafPicture(
   try {
     return { bytes: await readFile(path), mediaType: 'image/png' };
   } catch {
-    const drawn = Buffer.from(
-      await read({ task: 'draw', bytes: await readKept(copy.sha256), leaf, width: WIDTH }),
-    );
+    const drawn = Buffer.from(await read({ task: 'draw', path: placeOf(copy.sha256), leaf, width: WIDTH }));
     await mkdir(folder, { recursive: true });
     const part = `${path}.${randomBytes(4).toString('hex')}`;
     await writeFile(part, drawn);

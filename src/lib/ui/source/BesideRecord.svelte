@@ -10,7 +10,7 @@
   import { dateLabel } from '../frame/dates';
   import { renewed } from '../frame/live.svelte';
   import { attempt } from '../frame/toasts.svelte';
-  import { Button, Checkbox } from '../kit';
+  import { Button, Checkbox, FileButton } from '../kit';
   import TintSwatch from '../reader/TintSwatch.svelte';
 
   interface Beside {
@@ -28,6 +28,13 @@
   /** What hangs on a source: passages, copies, notes, leads met in it, where it is filed. */
   let { data }: { data: Beside } = $props();
   let noting = $state(false);
+
+  async function attach(files: File[]) {
+    for (const file of files)
+      await attempt(() =>
+        call('POST', `/api/sources/${data.source.id}/copies?name=${encodeURIComponent(file.name)}`, file),
+      );
+  }
 
   async function file(projectId: string, filed: boolean) {
     await attempt(() => call('POST', '/api/sources/file', { ids: [data.source.id], projectId, filed }));
@@ -59,6 +66,9 @@
     >
   </p>
 {:else}<p class="small-label">No document is kept.</p>{/each}
+<FileButton small label="A document of this source" accept=".pdf,.html,.htm,.png,.jpg,.jpeg" onfiles={attach}
+  >Attach a file</FileButton
+>
 
 <h3>Notes</h3>
 {#each data.notes as note (note.id)}<NoteCard {note} where={false} />{/each}
