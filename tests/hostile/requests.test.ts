@@ -2,8 +2,8 @@
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { until } from '../browser/app';
-import { mutated, numbers, type Mutated } from './mutate';
+import { filled, PRESET, send, UNKNOWN } from './library';
+import { mutated, numbers } from './mutate';
 import { routesThereAre, SOUND, type Ids } from './routes';
 import { startServer, type Asked } from './server';
 
@@ -20,75 +20,10 @@ const FOREIGN = {
   section: '019bd000-0000-7000-8000-0000000000f2',
   preset: '019bd000-0000-7000-8000-0000000000f3',
 };
-const PRESET = {
-  name: 'News',
-  projectId: null,
-  sectionId: null,
-  type: null,
-  asked: [],
-  defaults: {},
-  tags: [],
-  keepPage: true,
-  keepPdf: true,
-};
-const UNKNOWN = '019bd000-0000-7000-8000-00000000ffff';
-
-async function made(path: string, body: unknown): Promise<Record<string, unknown>> {
-  const response = await app.json('POST', path, body);
-  const text = await response.text();
-  expect({ path, status: response.status, text }).toMatchObject({ status: 200 });
-  return JSON.parse(text) as Record<string, unknown>;
-}
 
 beforeAll(async () => {
   app = await startServer();
-  const id = async (path: string, body: unknown) => (await made(path, body)).id as string;
-  const project = await id('/api/projects', { name: 'Tide mills', style: 'apa', locale: 'en-US' });
-  const section = await id('/api/sections', { projectId: project, name: 'Ponds' });
-  const source = await id('/api/sources', { type: 'book', title: 'Sluices' });
-  const other = await id('/api/sources', { type: 'book', title: 'Sluices' });
-  const note = await id('/api/notes', { body: 'A thought', projectId: null, sourceId: null });
-  const { leads } = await made('/api/leads', {
-    text: 'Pell, A. (2001). Sluices. Harbour Press.',
-    projectId: null,
-    metIn: null,
-  });
-  const preset = await id('/api/presets', PRESET);
-  const { jobs } = await made('/api/captures', { text: 'https://marshletters.example/articles/3-1-7' });
-  const job = (jobs as { id: string }[])[0]!.id;
-  const kept = await until(
-    'the page',
-    async () => app.rows<{ id: string; text: string }>('SELECT id, text FROM copy')[0],
-    120_000,
-  );
-  const copy = kept.id;
-  const selectors = {
-    quote: { exact: kept.text.slice(0, 4), prefix: '', suffix: kept.text.slice(4, 20) },
-    position: { start: 0, end: 4 },
-  };
-  const passage = await id('/api/passages', {
-    copyId: copy,
-    selectors,
-    kind: 'quotation',
-    gist: '',
-    ownWords: '',
-    tint: 'claim',
-    locator: null,
-    visibility: 'library',
-  });
-  ids = {
-    project,
-    section,
-    source,
-    other,
-    note,
-    lead: (leads as { id: string }[])[0]!.id,
-    preset,
-    job,
-    copy,
-    passage,
-    merge: UNKNOWN,
-  };
+  ids = await filled(app);
   const db = new Database(join(app.dataFolder, 'retexa.sqlite'));
   const person = (db.prepare('SELECT id FROM person').get() as { id: string }).id;
   db.prepare('INSERT INTO library (id, name, owner_id, created) VALUES (?, ?, ?, ?)').run(
@@ -107,12 +42,6 @@ beforeAll(async () => {
 });
 afterAll(() => app.stop());
 
-const send = ({ method, path, body, type }: Mutated) =>
-  app.ask(method, path, {
-    ...(body === undefined || method === 'GET' || method === 'HEAD' ? {} : { body: body as BodyInit }),
-    headers: type === undefined ? {} : { 'content-type': type },
-  });
-
 describe('requests', () => {
   it('are known of every route there is', () => {
     expect(routesThereAre().sort()).toEqual(Object.keys(SOUND).sort());
@@ -122,7 +51,7 @@ describe('requests', () => {
     for (const [route, sound] of Object.entries(SOUND))
       for (const given of sound(ids)) {
         const plain = mutated(given, () => 0.99, []);
-        const { status } = await send({ ...plain, method: given.method, path: given.path });
+        const { status } = await send(app, { ...plain, method: given.method, path: given.path });
         // Some name what is not there, or was changed meanwhile; none is misunderstood.
         expect({ route, status, ok: status < 500 || status === 502 }).toMatchObject({ ok: true });
       }
@@ -139,7 +68,7 @@ describe('requests', () => {
       Array.from({ length: AT_ONCE }, async () => {
         while (left-- > 0) {
           const request = mutated(all[Math.floor(next() * all.length)]!, next, others);
-          const response = await send(request);
+          const response = await send(app, request);
           const text = await response.text();
           statuses.set(response.status, (statuses.get(response.status) ?? 0) + 1);
           if (response.status === 500)

@@ -223,7 +223,9 @@ export async function keepAsCopy(
     const kept: Copy[] = [];
     const there = new Set((await copiesOf(inner, sourceId)).map((c) => c.sha256));
     for (const copy of gathered.copies)
-      if (!there.has(copy.sha256)) kept.push(await insertCopy(inner, { ...copy, source_id: sourceId }));
+      // A page is kept again: that it still said so at that time is worth knowing.
+      if (copy.kind === 'page' || !there.has(copy.sha256))
+        kept.push(await insertCopy(inner, { ...copy, source_id: sourceId }));
     const same = gathered.copies.length > kept.length;
     const record = tagged(source.record, input.tags ?? []);
     const tags = record.retexa.tags.filter((t) => !source.record.retexa.tags.includes(t));
