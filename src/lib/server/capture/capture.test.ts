@@ -162,8 +162,8 @@ describe('keeping a capture', () => {
     expect(await scoped(ctx, 'copy')).toHaveLength(1);
     expect(await scoped(ctx, 'source')).toHaveLength(1);
     // The very same file is not kept a second time.
-    const { record, notes, copies } = await gathered();
-    const file = { record, notes, copies: copies.map((c) => ({ ...c, kind: 'pdf' as const })) };
+    const page = await gathered();
+    const file = { ...page, copies: page.copies.map((c) => ({ ...c, kind: 'pdf' as const })) };
     const again = await keepAsCopy(ctx, file, { text: 'x' }, id);
     expect(again.notes).toEqual(['This very document is kept with the source already.']);
     expect(again.added.copies).toEqual([]);
