@@ -18,6 +18,7 @@
   trigger="click"
   {placement}
   arrow={false}
+  transitionParams={{ duration: 0 }}
   role="dialog"
   aria-label={label}
   class="z-20 rounded-[7px] border border-edge bg-page text-ink shadow-lg dark:border-edge dark:bg-page dark:text-ink"

@@ -9,7 +9,6 @@
   const headers = $derived(columns.table.getHeaderGroups()[0]!.headers);
   let dragged = $state<string>();
   let over = $state<string>();
-  let said = $state('');
 
   const sortedBy = ({ sorts }: SourceColumn) => sorts?.indexOf(sort) ?? -1;
   const ascending = (column: SourceColumn) =>
@@ -29,7 +28,7 @@
     if (event.altKey) columns.move(id, by);
     else columns.widen(id, by * STEP);
     const column = columns.table.getColumn(id)!;
-    said = event.altKey
+    columns.said = event.altKey
       ? `${columnOf(id).head} is column ${columns.shown().findIndex((c) => c.id === id) + 1}`
       : `${columnOf(id).head} is ${column.getSize()} pixels wide`;
   }
@@ -85,7 +84,6 @@
       ></span>
     </div>
   {/each}
-  <span class="sr-only" aria-live="polite">{said}</span>
 </div>
 
 <style>

@@ -8,6 +8,7 @@
 </script>
 
 <Button look="chip" id="which-columns">Which columns</Button>
+<span class="sr-only" aria-live="polite">{columns.said}</span>
 <Popover triggeredBy="#which-columns" label="Which columns">
   <ul class="grid gap-1.5 text-[13px]">
     {#each SOURCE_COLUMNS as { id, head } (id)}

@@ -137,7 +137,15 @@ export function sourceColumns() {
     columnSizing: table.atoms.columnSizing.get(),
   });
   $effect(() => localStorage.setItem(KEPT_AS, JSON.stringify(state())));
+  let said = $state('');
   return {
+    /** What was done to a column, for those who do not see it. */
+    get said() {
+      return said;
+    },
+    set said(words: string) {
+      said = words;
+    },
     table,
     /** Those that are shown, in their order. */
     shown: () => table.getVisibleLeafColumns().map((c) => columnOf(c.id)),
