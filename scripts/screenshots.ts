@@ -74,6 +74,8 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
   columns: async () => {
     await open('/sources', '[data-source]');
     await page.$$eval('button', (all) => all.find((b) => b.textContent?.trim() === 'Columns')?.click());
+    await page.click('#years');
+    await page.waitForFunction(() => document.querySelectorAll('.apexcharts-bar-area').length > 10);
   },
   intake: async () => {
     await open('/intake', '.values');

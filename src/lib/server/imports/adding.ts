@@ -28,6 +28,8 @@ export const withTime = (record: SourceRecord, at: string, fileName: string): So
 
 /** How many entries are added in one transaction: others write between them, and wait no longer than for so many. */
 const AT_ONCE = 8;
+/** How long it goes on before others get a turn, in milliseconds: whoever saves a field meanwhile needs several. */
+const TURN = 3;
 /** How often pages are told that the library grows, in milliseconds. */
 const TOLD_EVERY = 2_000;
 
@@ -61,7 +63,7 @@ export async function addEntries(
     doing.step(`Adding ${from + 1} of ${entries.length}`, from + 1, entries.length);
     await transaction(ctx, async (inner) => {
       const steps: ImportStep[] = [];
-      for await (const [i, entry] of inTurn(entries.slice(from, from + AT_ONCE).entries())) {
+      for await (const [i, entry] of inTurn(entries.slice(from, from + AT_ONCE).entries(), TURN)) {
         const record = withTime(entry.record, at, fileName);
         const decision = decided[from + i];
         if (decision?.answer === 'skip') report.leftOut++;

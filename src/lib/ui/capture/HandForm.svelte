@@ -33,10 +33,13 @@
 </script>
 
 <form method="POST" use:enhance>
-  <label for="c-type">Kind of source</label>
-  <Select id="c-type" bind:value={$form.type}>
-    {#each CSL_TYPES as t (t)}<option value={t}>{TYPE_LABELS[t]}</option>{/each}
-  </Select>
+  <Field label="Kind of source">
+    {#snippet children()}
+      <Select bind:value={$form.type}>
+        {#each CSL_TYPES as t (t)}<option value={t}>{TYPE_LABELS[t]}</option>{/each}
+      </Select>
+    {/snippet}
+  </Field>
   <Field label="Title" errors={$errors.title}>
     {#snippet children(attributes)}<Input
         class="font-serif"

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Select } from '../kit';
+  import { tick } from 'svelte';
   import { invalidateAll } from '$app/navigation';
   import type { Project } from '$lib/server/projects';
   import { call } from './client';
@@ -24,10 +25,13 @@
   const project = $derived(projects.find((p) => p.id === projectId));
 
   async function choose(event: Event & { currentTarget: HTMLSelectElement }) {
-    const { value } = event.currentTarget;
+    const menu = event.currentTarget;
+    const { value } = menu;
     if (value === 'new' || value === 'change') {
-      event.currentTarget.value = projectId ?? '';
       dialog = value;
+      await tick();
+      // What was chosen is no project: the menu goes on naming the one there is.
+      menu.value = projectId ?? '';
       return;
     }
     await attempt(() => call('POST', '/api/scope', { projectId: value || null }));
