@@ -34,11 +34,9 @@
 
 <form method="POST" use:enhance>
   <Field label="Kind of source">
-    {#snippet children()}
-      <Select bind:value={$form.type}>
-        {#each CSL_TYPES as t (t)}<option value={t}>{TYPE_LABELS[t]}</option>{/each}
-      </Select>
-    {/snippet}
+    <Select bind:value={$form.type}>
+      {#each CSL_TYPES as t (t)}<option value={t}>{TYPE_LABELS[t]}</option>{/each}
+    </Select>
   </Field>
   <Field label="Title" errors={$errors.title}>
     {#snippet children(attributes)}<Input
