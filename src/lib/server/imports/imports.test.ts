@@ -2,7 +2,9 @@ import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Context } from '../access/context';
 import { migrationSource } from '../db/migrations';
-import { insertJob, openJobs, updateJob } from '../jobs/repository';
+import { getJob, insertJob, openJobs, updateJob } from '../jobs/repository';
+import { closePools } from '../workers/pools';
+import { importFile } from './index';
 import { inBrief, recentImports } from './reports';
 import type { ImportResult } from './index';
 import { openBefore, openTestLibrary } from '../test-library';
@@ -84,5 +86,22 @@ describe('what is shown of an import', () => {
       null,
     ]);
     await old.destroy();
+  });
+});
+
+describe('an import', () => {
+  it('keeps its file until it has ended well, and lets it go then', async () => {
+    const bytes = new TextEncoder().encode('@book{pell2001, author={Pell, A.}, title={Sluices}, year=2001}');
+    const { id } = await importFile(ctx, bytes, { fileName: 'a.bib', toIntake: false });
+    expect((await getJob(ctx, id)).input).toMatchObject({ sha256: expect.any(String) as string });
+    for (;;) {
+      const { state, error } = await getJob(ctx, id);
+      expect(error).toBeNull();
+      if (state === 'done') break;
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+    expect((await getJob(ctx, id)).input).toEqual({ fileName: 'a.bib', format: 'bibtex', toIntake: false });
+    expect(await db('leaving_file').select('sha256')).toHaveLength(1);
+    await closePools();
   });
 });

@@ -101,21 +101,35 @@ async function addDecided(
   };
 }
 
+/** Lets the file go that was kept for beginning the import anew. */
+async function letFileGo(
+  inner: Context,
+  { id, input: { sha256, ...input } }: Pick<ImportJob, 'id' | 'input'>,
+): Promise<void> {
+  if (!sha256) return;
+  await updateJob(inner, id, { input });
+  await filesLeave(inner, [sha256]);
+}
+
 carriesOut<ImportInput, ImportResult, Decided>('import', {
   atOnce: 2,
   words: {
     stopped: 'The import was cancelled. Nothing of the file was added.',
     broken: 'Something went wrong inside Retexa during the import. Nothing of the file was added.',
   },
-  run: (ctx, job, doing) =>
-    job.answer ? addDecided(ctx, job, job.answer, doing) : readAndMatch(ctx, job, doing),
+  async run(ctx, job, doing) {
+    const keep = job.answer
+      ? await addDecided(ctx, job, job.answer, doing)
+      : await readAndMatch(ctx, job, doing);
+    return async (inner) => {
+      const result = await keep(inner);
+      if (result.kind === 'done') await letFileGo(inner, job);
+      return result;
+    };
+  },
   brief: inBrief,
   takeBack: takeStepsBack,
-  async release(inner, { id, input: { sha256, ...input } }) {
-    if (!sha256) return;
-    await updateJob(inner, id, { input });
-    await filesLeave(inner, [sha256]);
-  },
+  release: letFileGo,
 });
 
 /** Answers what to do with the entries that are here, by their index; those not named are kept beside. Goes on with the import. */

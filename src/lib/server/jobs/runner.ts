@@ -33,7 +33,7 @@ export interface Work<Input, Result, Answer> {
   brief?(result: Result): unknown;
   /** Takes back what a run that did not end well has kept so far. */
   takeBack?(ctx: Context, jobId: string): Promise<void>;
-  /** Lets go of what only unfinished work needs: it has ended well, or is put away. */
+  /** Lets go of what is kept for beginning it again: it is put away. */
   release?(inner: Context, job: Job<Input, Result, Answer>): Promise<void>;
 }
 
@@ -184,10 +184,11 @@ export async function putAway(inner: Context, id: string): Promise<void> {
 export async function goOn(db: Context['db']): Promise<number> {
   const left = await unfinishedJobs(db);
   for (const { libraryId, personId, ...job } of left) {
-    const ctx = await contextOf(db, libraryId, personId);
-    if (!ctx) continue;
+    const member = await contextOf(db, libraryId, personId);
+    const ctx: Context = member ?? { db, libraryId, personId, role: 'reader' };
     await kindOf(job.kind).work.takeBack?.(ctx, job.id);
-    if (job.tries >= MOST_TRIES) await fail(ctx, job.id, CUT_OFF);
+    if (!member) await fail(ctx, job.id, 'Whoever began this is no member of the library any more.');
+    else if (job.tries >= MOST_TRIES) await fail(ctx, job.id, CUT_OFF);
     else {
       await updateJob(ctx, job.id, { state: 'waiting' });
       enqueue(ctx, job);
