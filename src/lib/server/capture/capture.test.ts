@@ -274,6 +274,26 @@ describe('leads', () => {
     await changeLead(ctx, second!.id, { act: 'bin' });
     expect((await binOf(ctx)).leads).toHaveLength(1);
   });
+  it('are looked for among the sources at once, however many they are', async () => {
+    const asked = async (n: number) => {
+      const text = Array.from(
+        { length: n },
+        (_, i) => `Ng, T. H. (2021). The salt marsh returns ${i}. Marsh Letters.`,
+      );
+      await keepLeads(ctx, { text: text.join('\n'), projectId: null, metIn: null });
+      let queries = 0;
+      const count = () => queries++;
+      db.on('query', count);
+      const items = await listLeads(ctx, {});
+      db.removeListener('query', count);
+      return { queries, here: items.filter((l) => l.here).length };
+    };
+    await add({ title: 'The salt marsh returns 3: Ten years on', DOI: undefined });
+    const few = await asked(5);
+    const many = await asked(60);
+    expect(few.here).toBe(1);
+    expect(many.queries).toBe(few.queries);
+  });
   it('become a source by hand with what was read of them, and remember it', async () => {
     const [lead] = await keepLeads(ctx, {
       text: 'Barrow, E. M. (1998). Grain and tide. Strand University Press.',

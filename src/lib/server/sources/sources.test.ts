@@ -124,6 +124,17 @@ describe('revisions', () => {
     expect(back.revision).toBe(4);
     expect((await historyOf(ctx, id)).map((h) => h.number)).toEqual([4, 3, 2, 1]);
   });
+  it('are told with what was and what is', async () => {
+    const { id } = await add({ publisher: 'Harbour Press' });
+    await editSource(ctx, id, 1, { fields: { publisher: 'Foreshore Press', volume: '2' } });
+    const [latest] = await historyOf(ctx, id);
+    expect(latest!.fields).toEqual(
+      expect.arrayContaining([
+        { field: 'publisher', was: 'Harbour Press', is: 'Foreshore Press' },
+        { field: 'volume', was: '', is: '2' },
+      ]),
+    );
+  });
   it('are undone only while they are the latest', async () => {
     const { id } = await add();
     const first = await editSource(ctx, id, 1, { fields: { volume: '2' } });
