@@ -14,7 +14,7 @@
   import { isHandedPage, isOwnAddress, type HandedPage } from '$lib/ui/capture/bookmarklet';
   import { ApiError, call } from '$lib/ui/frame/client';
   import { intoOf, nowhere, type Going } from '$lib/ui/capture/into.svelte';
-  import { actOn, givenTo, isGoing } from '$lib/ui/capture/jobs.svelte';
+  import { actOn, givenTo, isGoing } from '$lib/ui/capture/jobs';
   import { editing } from '$lib/ui/source/source-editing.svelte';
   import { trouble } from '$lib/ui/frame/toasts.svelte';
 

@@ -6,7 +6,7 @@
   import ImportChoices from '$lib/ui/capture/ImportChoices.svelte';
   import { timeLabel } from '$lib/ui/frame/dates';
   import JobGoing from '$lib/ui/capture/JobGoing.svelte';
-  import { actOn, isGoing } from '$lib/ui/capture/jobs.svelte';
+  import { actOn, isGoing } from '$lib/ui/capture/jobs';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();

@@ -4,7 +4,7 @@
   import type { CaptureResult } from '$lib/server/capture';
   import type { Job } from '$lib/server/jobs';
   import ListChooser from './ListChooser.svelte';
-  import { actOn, givenTo, undoCapture } from './jobs.svelte';
+  import { actOn, givenTo, undoCapture } from './jobs';
 
   interface Props {
     /** A capture that has ended well. */

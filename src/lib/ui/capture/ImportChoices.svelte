@@ -3,7 +3,7 @@
   import { untrack } from 'svelte';
   import { fieldName } from '$lib/core/source';
   import type { Answer, Differing, Here, ImportQuestion } from '$lib/server/imports';
-  import { actOn } from './jobs.svelte';
+  import { actOn } from './jobs';
   import { virtualRows } from '../kit/virtual-rows.svelte';
 
   /** The entries of an import that are in the library already, with what to do with each. */

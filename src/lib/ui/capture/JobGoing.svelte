@@ -2,7 +2,7 @@
   import { Button, Progress } from '../kit';
   import type { Job } from '$lib/server/jobs';
   import { steps } from '../frame/live.svelte';
-  import { actOn, givenTo } from './jobs.svelte';
+  import { actOn, givenTo } from './jobs';
 
   /** How far a job is, with the way to stop it. */
   let { job, width = '140px' }: { job: Job; width?: string } = $props();

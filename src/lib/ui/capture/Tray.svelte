@@ -6,7 +6,7 @@
   import { byHandFrom } from './byhand.svelte';
   import CaptureOutcome from './CaptureOutcome.svelte';
   import JobGoing from './JobGoing.svelte';
-  import { actOn, givenTo, isGoing } from './jobs.svelte';
+  import { actOn, givenTo, isGoing } from './jobs';
 
   /** Captures and imports under way or just ended; it stays while one keeps reading. */
   let { jobs: all }: { jobs: Job[] } = $props();

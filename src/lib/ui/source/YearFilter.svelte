@@ -152,26 +152,19 @@
         {/key}
       </div>
       <div class="flex flex-wrap items-center gap-2 text-[13px]">
-        <label class="flex items-center gap-2"
-          >From <Input
-            type="number"
-            class="w-20"
-            min={first}
-            max={last}
-            value={from}
-            onchange={(e) => typed(e, 'from')}
-          /></label
-        >
-        <label class="flex items-center gap-2"
-          >to <Input
-            type="number"
-            class="w-20"
-            min={first}
-            max={last}
-            value={to}
-            onchange={(e) => typed(e, 'to')}
-          /></label
-        >
+        {#each [['From', 'from', from] as const, ['to', 'to', to] as const] as [words, end, value] (end)}
+          <label class="flex items-center gap-2"
+            >{words}
+            <Input
+              type="number"
+              class="w-20"
+              min={first}
+              max={last}
+              {value}
+              onchange={(e) => typed(e, end)}
+            /></label
+          >
+        {/each}
         <span class="small-label flex-1">or drag over all years</span>
         <Button small look="quiet" disabled={!chosen} onclick={() => range()}>All years</Button>
       </div>
