@@ -23,16 +23,20 @@ let ctx: Context;
 /** What the work under test does; each test says. */
 let run: (job: Job, doing: Doing) => Promise<Keep<unknown>>;
 let takenBack: string[];
+let takenBackAs: Context['role'][];
 let released: string[];
 beforeEach(async () => {
   ({ db, ctx } = await openTestLibrary());
-  [takenBack, released] = [[], []];
+  [takenBack, takenBackAs, released] = [[], [], []];
   run = () => Promise.resolve(() => Promise.resolve('result'));
   carriesOut<unknown, unknown, unknown>('capture', {
     atOnce: 2,
     words: { stopped: 'Stopped by hand.', broken: 'Broken.' },
     run: (_ctx, job, doing) => run(job, doing),
-    takeBack: (_ctx, id) => Promise.resolve(void takenBack.push(id)),
+    takeBack: ({ role }, id) => {
+      takenBackAs.push(role);
+      return Promise.resolve(void takenBack.push(id));
+    },
     release: (_ctx, { id }) => Promise.resolve(void released.push(id)),
   });
 });
@@ -139,6 +143,26 @@ describe('a server that starts again', () => {
       input: { text: 'cut off twice' },
       error: { message: expect.stringContaining('The server stopped in the middle of this') as string },
     });
+  });
+
+  it('takes back whatever whoever began it still may, and ends it when they are no member any more', async () => {
+    const began = async () => {
+      const { id } = await insertJob(ctx, 'capture', {});
+      await updateJob(ctx, id, { state: 'running', tries: 1 });
+      return id;
+    };
+    await db('membership').update({ role: 'reader' });
+    const byReader = await began();
+    await goOn(db);
+    await until('done', byReader);
+    await db('membership').delete();
+    const byNobody = await began();
+    await goOn(db);
+    expect(await getJob(ctx, byNobody)).toMatchObject({
+      state: 'failed',
+      error: { message: expect.stringContaining('no member') as string },
+    });
+    expect(takenBackAs).toEqual(['owner', 'owner']);
   });
 
   it('goes on with what an orderly end left, however often', async () => {

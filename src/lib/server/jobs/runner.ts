@@ -122,10 +122,13 @@ async function ended(
   }
   const refused = error instanceof Refusal;
   if (!refused && !signal.aborted) log.error({ job: id, err: error }, 'a job failed');
-  await work.takeBack?.(ctx, id);
+  await takeBack(ctx, id, work);
   const message = signal.aborted ? work.words.stopped : refused ? error.message : work.words.broken;
   await fail(ctx, id, message);
 }
+
+/** Takes back what a run kept so far. Nobody asks for it, so that it does not matter what they still may. */
+const takeBack = (ctx: Context, id: string, work: AnyWork) => work.takeBack?.({ ...ctx, role: 'owner' }, id);
 
 async function fail(ctx: Context, id: string, message: string): Promise<void> {
   await updateJob(ctx, id, { state: 'failed', result: null, answer: null, error: { message, details: [] } });
@@ -186,7 +189,13 @@ export async function goOn(db: Context['db']): Promise<number> {
   for (const { libraryId, personId, ...job } of left) {
     const member = await contextOf(db, libraryId, personId);
     const ctx: Context = member ?? { db, libraryId, personId, role: 'reader' };
-    await kindOf(job.kind).work.takeBack?.(ctx, job.id);
+    try {
+      await takeBack(ctx, job.id, kindOf(job.kind).work);
+    } catch (err) {
+      // It waits for the next start, since begun anew it would keep the same twice; the others go on.
+      log.error({ job: job.id, err }, 'what a job kept is not taken back');
+      continue;
+    }
     if (!member) await fail(ctx, job.id, 'Whoever began this is no member of the library any more.');
     else if (job.tries >= MOST_TRIES) await fail(ctx, job.id, CUT_OFF);
     else {
