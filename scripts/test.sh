@@ -23,7 +23,7 @@ step "types" npm run check --silent
 step "build" need_build
 # Browser tests come last and alone: on two cores nothing else should run beside them.
 rm -f results-*.json
-step "unit and outside tests" npx vitest run --project unit --project outside "${left_out[@]}" --reporter=default --reporter=json --outputFile.json=results-1.json
+step "unit and outside tests" npx vitest run --project unit --project outside --maxWorkers=2 "${left_out[@]}" --reporter=default --reporter=json --outputFile.json=results-1.json
 step "browser tests" npx vitest run --project browser --reporter=default --reporter=json --outputFile.json=results-2.json
 node -e '
   const read = (n) => JSON.parse(require("node:fs").readFileSync(`results-${n}.json`, "utf8"));

@@ -22,6 +22,7 @@ import {
   type ReadableName,
   type WriteItem,
 } from '../lib/core/formats';
+import { findGroups, signatureOf } from '../lib/core/duplicates';
 import { proof } from '../lib/core/proof';
 import { makeCitekey, toCsl } from '../lib/core/source';
 import { fold, squash } from '../lib/core/text';
@@ -186,4 +187,17 @@ export function check(file: string, options: { from?: string; style?: string }):
     findings: proof(record).map(({ check: name, field, message }) => ({ check: name, field, message })),
   }));
   return { data: `${JSON.stringify(checked, null, 2)}\n`, words, partial };
+}
+
+/**
+ * `retexa duplicates`: groups of entries of one work, surest first, as JSON; `sure` gives only those there is no doubt of.
+ */
+export function duplicates(file: string, options: { from?: string; sure?: boolean }): Outcome {
+  const { items, words, partial } = readFile(file, options.from);
+  const groups = findGroups(
+    items.map(({ key }) => key),
+    items.map(({ record }) => signatureOf(record)),
+    options.sure,
+  ).map((group) => ({ ...group, score: Number(group.score.toFixed(4)) }));
+  return { data: `${JSON.stringify(groups, null, 2)}\n`, words, partial };
 }

@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { check, cite, convert, styles, type Outcome } from './references';
+import { check, cite, convert, duplicates, styles, type Outcome } from './references';
 import { Unusable } from './unusable';
 
 const USAGE = `retexa read FILE [--address URL]
@@ -10,6 +10,8 @@ retexa convert IN [--from FORMAT] --to bibtex|biblatex|ris|csl-json [-o OUT]
 retexa cite IN --style ID [--locale L] [--as text|html|rtf|markdown|latex] [--from FORMAT]
 retexa styles [WORDS]
 retexa check IN --style ID [--from FORMAT]
+retexa duplicates IN [--from FORMAT] [--sure]
+  Groups of entries that are one work, as JSON: ids, verdict (sure or decide), score, reasons. --sure: only the sure ones.
   FORMAT of --from may also be medline, mods, marcxml, coins. ID is an id of the catalogue or the path of a .csl file.
   IN may be - for standard input. Exit: 0 done, 1 done but some entries were skipped or lossy, 2 could not.
 `;
@@ -20,22 +22,25 @@ const OPTIONS = {
   cite: ['from', 'style', 'locale', 'as'],
   styles: [],
   check: ['from', 'style'],
+  duplicates: ['from', 'sure'],
 } as const;
 type Command = keyof typeof OPTIONS;
 
-function given(
-  command: Command,
-  args: string[],
-): { words: string[]; options: Record<string, string | undefined> } {
+/** What stands behind the options, as far as they were given. */
+type Given = Partial<Record<Exclude<(typeof OPTIONS)[Command][number], 'sure'>, string>> & { sure?: boolean };
+
+function given(command: Command, args: string[]): { words: string[]; options: Given } {
   const options = Object.fromEntries(
     OPTIONS[command].map((name) => [
       name,
-      { type: 'string' as const, ...(name === 'out' ? { short: 'o' } : {}) },
+      name === 'sure'
+        ? { type: 'boolean' as const }
+        : { type: 'string' as const, ...(name === 'out' ? { short: 'o' } : {}) },
     ]),
   );
   try {
     const { positionals, values } = parseArgs({ args, allowPositionals: true, options });
-    return { words: positionals, options: values as Record<string, string | undefined> };
+    return { words: positionals, options: values as Given };
   } catch (error) {
     throw new Unusable(`${(error as Error).message}\n${USAGE}`);
   }
@@ -49,6 +54,7 @@ async function run(command: Command, args: string[]): Promise<Outcome> {
   if (command === 'convert') return convert(file, options);
   if (command === 'cite') return cite(file, options);
   if (command === 'check') return check(file, options);
+  if (command === 'duplicates') return duplicates(file, options);
   // Its readers take two seconds to load, which the other commands do without.
   const { read } = await import('./read');
   const entry = fileURLToPath(new URL('../workers/reading.js', import.meta.url));

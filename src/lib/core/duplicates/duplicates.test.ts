@@ -1,6 +1,21 @@
 import { describe, expect, it } from 'vitest';
 import { alternativesOf, AND_OTHERS, sourceRecord, type SourceRecord } from '../source';
-import { agreeing, compare, keysOf, mergeEffect, mergeRecords, suggest } from './index';
+import { worksTwice } from '../../../../tests/doubles/works';
+import {
+  agreeing,
+  commonnessOf,
+  compare,
+  findGroups,
+  findPairs,
+  groupsOf,
+  judgePair,
+  mergeEffect,
+  mergeRecords,
+  signatureOf,
+  suggest,
+  type Judgement,
+  type Relation,
+} from './index';
 
 const record = (fields: Partial<SourceRecord>) =>
   sourceRecord.parse({
@@ -10,52 +25,200 @@ const record = (fields: Partial<SourceRecord>) =>
     issued: { 'date-parts': [[2021]] },
     ...fields,
   });
-const verdict = (a: Partial<SourceRecord>, b: Partial<SourceRecord>) => compare(record(a), record(b)).verdict;
+const judged = (a: Partial<SourceRecord>, b: Partial<SourceRecord>) => {
+  const [there, back] = [compare(record(a), record(b)), compare(record(b), record(a))];
+  expect(back).toEqual(there);
+  return there;
+};
+const verdict = (a: Partial<SourceRecord>, b: Partial<SourceRecord>) => judged(a, b).verdict;
+const inJournal = { 'container-title': 'Estuary and Shore', volume: '12', issue: '2', page: '101-117' };
 
-describe('one work or two', () => {
-  it('knows a DOI in two spellings', () => {
-    const j = compare(
-      record({ DOI: '10.5555/marsh.3' }),
-      record({ DOI: 'https://doi.org/10.5555/MARSH.3', title: 'SALT MARSH RECOVERY BEHIND BREACHED DAMS' }),
+describe('one work', () => {
+  it('is known by a DOI in two spellings', () => {
+    const j = judged(
+      { DOI: '10.5555/marsh.3' },
+      { DOI: 'https://doi.org/10.5555/MARSH.3', title: 'SALT MARSH RECOVERY BEHIND BREACHED DAMS' },
     );
-    expect(j.verdict).toBe('same');
-    expect(j.reasons).toContain('same DOI in two spellings');
-    expect(j.reasons).toContain('titles alike but for case');
+    expect(j.verdict).toBe('sure');
+    expect(j.reasons).toContain('same DOI');
   });
-  it('suspects the same title, year and first author', () => {
-    expect(
-      verdict({}, { title: 'Salt Marsh Recovery: Behind Breached Dams', 'container-title': 'Repository' }),
-    ).toBe('likely');
-  });
-  it.each([
-    ['editions', { edition: '2' }, { edition: '3rd ed.' }],
-    ['volumes', { volume: '1' }, { volume: '2' }],
-    ['years', {}, { issued: { 'date-parts': [[2019]] } }],
-    ['DOIs of preprint and version of record', { DOI: '10.5555/a' }, { DOI: '10.5555/b' }],
-    ['first authors', {}, { author: [{ family: 'Osei' }] }],
-    ['pages', { page: '7-24' }, { page: '101-110' }],
-  ] as const)('keeps different %s apart', (_what, a, b) =>
-    expect(verdict(a as never, b as never)).toBe('different'),
+  it.each<[string, Partial<SourceRecord>]>([
+    ['case', { title: 'SALT MARSH RECOVERY BEHIND BREACHED DAMS' }],
+    ['markup', { title: 'Salt <i>marsh</i> recovery behind breached dams' }],
+    ['a slip', { title: 'Salt marsh recovery behind braeched dams' }],
+    ['order of words', { title: 'Behind breached dams: salt marsh recovery' }],
+    ['a blank', { title: 'Saltmarsh recovery behind breached dams' }],
+    ['initials', { author: [{ family: 'Ferreira', given: 'A.' }] }],
+    ['one string', { author: [{ literal: 'Ana Ferreira' }] }],
+    ['parts of the name swapped', { author: [{ family: 'Ana', given: 'Ferreira' }] }],
+    ['a subtitle that is missing', { title: 'Salt marsh recovery behind breached dams: a survey of ponds' }],
+    ['an abbreviated container', { 'container-title': 'Estuary Shore' }],
+    ['the first page alone', { page: '101' }],
+    ['a shortened range', { page: '101-17' }],
+    ['the year of its first appearance online', { issued: { 'date-parts': [[2020]] } }],
+    ['a type that says little', { type: 'webpage', 'container-title': 'Estuary and Shore' }],
+  ])('is known in spite of %s', (_what, change) =>
+    expect(verdict(inJournal, { ...inJournal, ...change })).toBe('sure'),
   );
-  it('keeps notices with nothing but a title in common apart', () => {
+  it.each<[string, Partial<SourceRecord>, Partial<SourceRecord>]>([
+    [
+      'umlauts written out',
+      { title: 'Über Mühlen und Höfe', author: [{ family: 'Müller', given: 'Jörg' }] },
+      { title: 'Ueber Muehlen und Hoefe', author: [{ family: 'Mueller', given: 'J.' }] },
+    ],
+    [
+      'a romanised title and name',
+      { title: 'Древние плотины и мельницы', author: [{ family: 'Щербаков', given: 'Юрий' }] },
+      { title: 'Drevnie plotiny i melnitsy', author: [{ family: 'Shcherbakov', given: 'Iu.' }] },
+    ],
+    [
+      'a translation in brackets',
+      { title: 'Гавани и пошлины северного берега [Harbours and customs of the northern shore]' },
+      { title: 'Harbours and customs of the northern shore' },
+    ],
+    [
+      'an institution whose name is given in another order of words',
+      { author: [{ literal: 'Institute for Tidal Research' }], title: 'Dredging along the northern coast' },
+      { author: [{ literal: 'Tidal Research Institute' }], title: 'Dredging along the northern coast' },
+    ],
+  ])('is known across %s', (_what, a, b) => expect(verdict(a, b)).not.toBe('different'));
+  it('may be asked about, where little is known', () => {
+    const { author: _author, ...rest } = record({ issued: undefined });
+    expect(compare(rest, record({})).verdict).toBe('decide');
+  });
+});
+
+describe('two works', () => {
+  it.each<[string, Partial<SourceRecord>, Partial<SourceRecord>]>([
+    ['parts', { title: 'Tidal mills. Part 1' }, { title: 'Tidal mills. Part 2' }],
+    [
+      'a part and none',
+      { title: 'The tidal mills of the northern coast' },
+      { title: 'The tidal mills of the northern coast. Part II' },
+    ],
+    ['years in their titles', { title: 'Survey of mills 2018' }, { title: 'Survey of mills 2019' }],
+    ['volumes', { type: 'book', volume: '1' }, { type: 'book', volume: '2' }],
+    ['years', {}, { issued: { 'date-parts': [[2009]] } }],
+    ['authors', {}, { author: [{ family: 'Osei', given: 'Kofi' }] }],
+    [
+      'a word',
+      { title: 'Tide mills of the coast of Brittany' },
+      { title: 'Tide mills of the coast of Galicia' },
+    ],
+    ['single letters', { title: 'The spread of hepatitis A' }, { title: 'The spread of hepatitis B' }],
+    [
+      'a reply',
+      inJournal,
+      {
+        ...inJournal,
+        title: 'Reply to “Salt marsh recovery behind breached dams”',
+        author: [{ family: 'Osei' }],
+        page: '118',
+      },
+    ],
+  ])('are told by different %s', (_what, a, b) => expect(verdict(a, b)).toBe('different'));
+  it('are asked about, where all but the pages agrees', () =>
+    expect(verdict(inJournal, { ...inJournal, page: '7-24' })).toBe('decide'));
+  it('are told by nothing but a title in common', () => {
     const notice = { title: 'Notice to mariners', author: undefined, issued: undefined };
-    expect(verdict(notice, notice)).toBe('different');
+    expect(verdict(notice, notice)).not.toBe('sure');
     expect(
       verdict({ ...notice, URL: 'https://a.example/1' }, { ...notice, URL: 'http://www.a.example/1/' }),
-    ).toBe('same');
+    ).toBe('sure');
   });
-  it('does not take the chapters of a book, or the book, for one work', () => {
-    const isbn = '978-0-306-40615-7';
-    expect(
-      verdict({ type: 'chapter', ISBN: isbn, title: 'One' }, { type: 'chapter', ISBN: isbn, title: 'Two' }),
-    ).toBe('different');
-    expect(verdict({ type: 'book', ISBN: isbn }, { type: 'book', ISBN: '0306406152' })).toBe('same');
+  it('are the chapters of a book that share its ISBN, and its DOI', () => {
+    const [ISBN, DOI] = ['978-0-306-40615-7', '10.5555/book'];
+    const chapter = (title: string, page: string) => ({ type: 'chapter' as const, ISBN, DOI, title, page });
+    expect(verdict(chapter('Sluices', '1-20'), chapter('Tolls and dues', '21-44'))).toBe('different');
+    expect(verdict({ type: 'book', ISBN }, { type: 'book', ISBN: '0306406152' })).toBe('sure');
   });
-  it('is symmetric, and equal works share a key', () => {
-    const a = record({ DOI: '10.5555/x' });
-    const b = record({ title: 'Otherwise named', DOI: 'doi:10.5555/X' });
-    expect(compare(a, b).verdict).toBe(compare(b, a).verdict);
-    expect(keysOf(a).some((k) => keysOf(b).includes(k))).toBe(true);
+  it('are what shares the title of hundreds and says no more of itself', () => {
+    const editorial = { title: 'Editorial', author: undefined, 'container-title': 'Shore', volume: '12' };
+    const common = { titles: () => 400, families: () => 1 };
+    expect(compare(record(editorial), record(editorial), common).verdict).toBe('different');
+    const page = { ...editorial, page: '101-103' };
+    expect(compare(record(page), record(page), common).verdict).not.toBe('different');
+  });
+});
+
+describe('works that belong together', () => {
+  const book = { type: 'book' as const, title: 'Mills of the Skerry Coast', publisher: 'Harbour Press' };
+  it.each<[Relation, Partial<SourceRecord>, Partial<SourceRecord>]>([
+    [
+      'edition',
+      { ...book, edition: '2' },
+      { ...book, edition: '3rd ed.', issued: { 'date-parts': [[2024]] } },
+    ],
+    ['reprint', book, { ...book, issued: { 'date-parts': [[1984]] } }],
+    [
+      'preprint',
+      { ...inJournal, DOI: '10.5555/a' },
+      { type: 'article', genre: 'Preprint', DOI: '10.48550/arXiv.2104.01234' },
+    ],
+    [
+      'part',
+      { ...book },
+      {
+        type: 'chapter',
+        title: 'Tolls',
+        'container-title': 'Mills of the Skerry Coast',
+        author: [{ family: 'Osei' }],
+        editor: [{ family: 'Ferreira', given: 'Ana' }],
+      },
+    ],
+    ['review', book, { title: 'Review of Mills of the Skerry Coast', author: [{ family: 'Osei' }] }],
+    [
+      'correction',
+      inJournal,
+      { ...inJournal, title: 'Erratum to: Salt marsh recovery behind breached dams', page: '300' },
+    ],
+    ['dataset', inJournal, { type: 'dataset', publisher: 'Open Data Store' }],
+    [
+      'translation',
+      { ...book, language: 'en' },
+      { ...book, language: 'de', translator: [{ family: 'Voß' }] },
+    ],
+  ])('%s', (relation, a, b) => expect(judged(a, b)).toMatchObject({ verdict: 'different', relation }));
+});
+
+describe('groups', () => {
+  const pair = (a: string, b: string, verdict: Judgement['verdict'], score: number) => ({
+    a,
+    b,
+    verdict,
+    score,
+    reasons: [`${a}${b}`],
+  });
+  const unlike = (): Judgement => ({ verdict: 'different', score: 0.01, reasons: [] });
+  it('hold three captures of one work', () => {
+    const found = groupsOf(
+      [pair('a', 'b', 'sure', 0.99), pair('b', 'c', 'sure', 0.98), pair('a', 'c', 'decide', 0.8)],
+      unlike,
+    );
+    expect(found).toEqual([expect.objectContaining({ ids: ['a', 'b', 'c'], verdict: 'sure', score: 0.8 })]);
+  });
+  it('do not grow by a chain of weak likeness', () => {
+    const chain = ['ab', 'bc', 'cd', 'de'].map(([a, b]) => pair(a!, b!, 'decide', 0.7));
+    for (const { ids } of groupsOf(chain, unlike)) expect(ids.length).toBeLessThan(3);
+  });
+  it('never hold two of which something tells that they are two', () => {
+    const editions = (): Judgement => ({ verdict: 'different', score: 0, reasons: [], relation: 'edition' });
+    const found = groupsOf([pair('a', 'b', 'sure', 0.99), pair('b', 'c', 'sure', 0.98)], editions);
+    expect(found.map((g) => g.ids)).toEqual([['a', 'b']]);
+  });
+  it('do not depend on the order of the pairs, nor of the records', () => {
+    const set = worksTwice(120, 5);
+    const signatures = set.map((s) => signatureOf(s.record));
+    const ids = set.map((s) => s.id);
+    const whole = findGroups(ids, signatures);
+    expect(whole.length).toBeGreaterThan(20);
+    expect(findGroups([...ids].reverse(), [...signatures].reverse())).toEqual(whole);
+    const { doubles } = findPairs(ids, signatures);
+    const at = new Map(ids.map((id, i) => [id, signatures[i]!]));
+    const common = commonnessOf(signatures);
+    const judge = (a: string, b: string) => judgePair(at.get(a)!, at.get(b)!, common);
+    const turned = [...doubles].reverse().map((p) => ({ ...p, a: p.b, b: p.a }));
+    expect(groupsOf(turned, judge)).toEqual(whole);
   });
 });
 

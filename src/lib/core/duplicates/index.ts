@@ -1,4 +1,18 @@
-export { compare, keysOf, type Judgement } from './compare';
+import { judgePair, type Commonness, type Judgement } from './score';
+import { signatureOf } from './signature';
+import type { SourceRecord } from '../source';
+
+export { blocksOf, holdings } from './blocks';
+export {
+  commonnessOf,
+  findGroups,
+  ENOUGH,
+  findPairs,
+  MOST_OF_ONE_KEY,
+  weightOfKey,
+  type Found,
+} from './find';
+export { groupsOf, type Group, type JudgedPair } from './groups';
 export {
   agreeing,
   mergeEffect,
@@ -9,3 +23,10 @@ export {
   type Side,
   type Suggestion,
 } from './merge';
+export { RELATION_LABELS, RELATIONS, type Relation } from './relations';
+export { judgePair, UNCOMMON, type Commonness, type Judgement, type Verdict } from './score';
+export { signatureOf, type Signature } from './signature';
+
+/** Judges whether two records are of one work. Symmetric. */
+export const compare = (a: SourceRecord, b: SourceRecord, common?: Commonness): Judgement =>
+  judgePair(signatureOf(a), signatureOf(b), common);

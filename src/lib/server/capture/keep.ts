@@ -40,7 +40,7 @@ export async function alike(
   return (await judged(ctx, record)).map(({ source, judgement }) => ({
     source,
     reason: judgement.reasons.join(', ') || 'alike',
-    sure: judgement.verdict === 'same',
+    sure: judgement.verdict === 'sure',
   }));
 }
 

@@ -73,7 +73,7 @@ export async function judge(
       library_id: ctx.libraryId,
       a_id,
       b_id,
-      rank: judgement.verdict === 'same' ? 0 : 1,
+      rank: judgement.verdict === 'sure' ? 0 : 1,
       reasons: JSON.stringify(judgement.reasons),
       label: shortLabel(first.record),
     });
