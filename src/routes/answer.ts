@@ -91,7 +91,6 @@ export function takesFile<T>(
 export const idOf = (event: RequestEvent): string => (event.params as Record<string, string>).id ?? '';
 
 export const ids = z.array(z.string().max(60)).max(20_000);
-export const picks = z.record(z.string().max(60), z.enum(['a', 'b']));
 export const look = z.object({ style: z.string().max(200), locale: z.string().max(20) });
 export const scope = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('library') }),

@@ -52,7 +52,8 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   notes: () => [get('/notes?q=tide&in=library')],
   leads: (i) => [get(`/leads?q=tide&met=${i.source}`)],
   search: () => [get('/search?q=tide&all=sources&in=library')],
-  duplicates: (i) => [get(`/duplicates?a=${i.source}&b=${i.other}`)],
+  duplicates: (i) => [get(`/duplicates?with=${i.source}`)],
+  'duplicates/sure': () => [get('/duplicates/sure')],
   references: () => [get('/references?style=apa&locale=en-US')],
   import: () => [get('/import')],
   bin: () => [get('/bin')],
@@ -119,11 +120,14 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   ],
   'api/copies/[id]/renew': (i) => [post(`/api/copies/${i.copy}/renew`, {})],
   'api/duplicates/merged': (i) => [
-    post('/api/duplicates/merged', { a: i.source, b: i.other, picks: { title: 'a' } }),
+    post('/api/duplicates/merged', { ids: [i.source, i.other], picks: { title: 1, volume: { value: '2' } } }),
   ],
   'api/duplicates': (i) => [
-    post('/api/duplicates', { act: 'merge', a: i.source, b: i.other, picks: {}, bases: [99, 99] }),
-    post('/api/duplicates', { act: 'not-apart', a: i.source, b: i.other }),
+    post('/api/duplicates', { act: 'apart', id: i.source, others: [i.other] }),
+    post('/api/duplicates', { act: 'not-apart', id: i.source, others: [i.other] }),
+    post('/api/duplicates', { act: 'relate', a: i.source, b: i.other, kind: 'edition' }),
+    post('/api/duplicates', { act: 'unrelate', a: i.source, b: i.other }),
+    post('/api/duplicates', { act: 'relate-again', a: i.source, b: i.other }),
   ],
   'api/events': () => [],
   'api/export': (i) => [
@@ -160,6 +164,9 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   ],
   'api/leads/[id]/by-hand': (i) => [post(`/api/leads/${i.lead}/by-hand`, {})],
   'api/leads/[id]/offers': (i) => [post(`/api/leads/${i.lead}/offers`, {})],
+  'api/merges': (i) => [
+    post('/api/merges', { groups: [{ ids: [i.source, i.other], bases: [99, 99], picks: {} }] }),
+  ],
   'api/merges/[id]/undo': (i) => [post(`/api/merges/${i.merge}/undo`, {})],
   'api/notes': (i) => [post('/api/notes', { body: 'A thought', projectId: i.project, sourceId: i.source })],
   'api/notes/spoken': (i) => [

@@ -1,115 +1,133 @@
 <script lang="ts">
-  import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import { Button, Empty, PageHead, Select } from '$lib/ui/kit';
   import { untrack } from 'svelte';
   import { goto } from '$app/navigation';
-  import type { MergeField, Side } from '$lib/core/duplicates';
+  import { RELATION_LABELS, RELATIONS, type MergeField, type Picks } from '$lib/core/duplicates';
   import type { ShownReference } from '$lib/server/lists';
   import Reference from '$lib/ui/source/Reference.svelte';
   import { offer, keyFor } from '$lib/ui/frame/actions.svelte';
   import { call, isTyping } from '$lib/ui/frame/client';
   import Decided from '$lib/ui/duplicates/Decided.svelte';
-  import PairTable from '$lib/ui/duplicates/PairTable.svelte';
+  import { mergeGroups, undoMerge } from '$lib/ui/duplicates/deciding';
+  import GroupTable from '$lib/ui/duplicates/GroupTable.svelte';
   import { renewed } from '$lib/ui/frame/live.svelte';
-  import { attempt, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
+  import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
-  let picks = $state<Partial<Record<MergeField, Side>>>({});
+  let picks = $state<Picks>({});
   let preview = $state<ShownReference | undefined>();
   let row = $state(0);
+  let typing = $state(false);
   let undoing = $state(false);
   let apartShown = $state(false);
   let busy = $state(false);
-  let shownPair = '';
+  let shown = '';
 
-  const pair = $derived(data.pairs[data.at]);
-  const rows = $derived(data.comparison?.suggestions ?? []);
+  const group = $derived(data.groups[data.at]);
+  const sources = $derived(data.comparison?.sources ?? []);
+  const rows = $derived(data.comparison?.proposals ?? []);
+  const ids = $derived(sources.map((s) => s.id));
+  const bases = $derived(sources.map((s) => s.revision));
   $effect(() => {
-    const key = pair ? `${pair.a} ${pair.b} ${data.bases?.join()}` : '';
+    const key = `${ids.join()} ${bases.join()}`;
     untrack(() => {
-      if (key === shownPair) return;
-      shownPair = key;
+      if (key === shown) return;
+      shown = key;
       picks = {};
       row = 0;
+      typing = false;
       preview = undefined;
     });
   });
   let asked = 0;
   $effect(() => {
-    if (!pair) return;
-    const { a, b } = pair;
-    const chosen = $state.snapshot(picks);
+    if (ids.length < 2) return;
+    const body = { ids, picks: $state.snapshot(picks) };
     const mine = ++asked;
     void attempt(async () => {
-      const printed = await call<ShownReference>('POST', '/api/duplicates/merged', {
-        a,
-        b,
-        picks: chosen,
-      });
+      const printed = await call<ShownReference>('POST', '/api/duplicates/merged', body);
       if (mine === asked) preview = printed;
     });
   });
 
-  function pick(field: MergeField, side: Side) {
-    picks = { ...picks, [field]: side };
-  }
   const many = (n: number, one: string, several = `${one}s`) => `${n} ${n === 1 ? one : several}`;
+  const pick = (field: MergeField, to: number | { value: unknown }) => (picks = { ...picks, [field]: to });
 
   async function go(to: number) {
-    const next = data.pairs[((to % data.pairs.length) + data.pairs.length) % data.pairs.length];
+    const next = data.groups[((to % data.groups.length) + data.groups.length) % data.groups.length];
     if (next)
-      await goto(`/duplicates?a=${next.a}&b=${next.b}`, {
-        replaceState: true,
-        noScroll: true,
-        keepFocus: true,
-      });
+      await goto(`/duplicates?with=${next.id}`, { replaceState: true, noScroll: true, keepFocus: true });
   }
 
   async function merge() {
-    if (!pair || !data.bases || busy) return;
+    if (ids.length < 2 || busy) return;
     busy = true;
-    const { a, b } = pair;
-    const made = await attempt(() =>
-      call<{ merge: string }>('POST', '/api/duplicates', {
-        act: 'merge',
-        a,
-        b,
-        picks: $state.snapshot(picks),
-        bases: data.bases,
-      }),
-    );
+    const made = await attempt(() => mergeGroups([{ ids, bases, picks: $state.snapshot(picks) }]));
     busy = false;
-    if (made) doneWithUndo('Merged into one.', () => call('POST', `/api/merges/${made.merge}/undo`, {}));
+    if (made)
+      doneWithUndo('Merged into one.', async () => {
+        const said = await undoMerge(made);
+        if (said.includes('stays')) done(said);
+      });
     await renewed();
   }
 
-  async function apart() {
-    if (!pair) return;
-    const { a, b } = pair;
-    if (!(await attempt(() => call('POST', '/api/duplicates', { act: 'apart', a, b })))) return;
-    doneWithUndo('Kept apart. They will not be suggested again.', () =>
-      call('POST', '/api/duplicates', { act: 'not-apart', a, b }),
-    );
+  /** Says something of the sources that `back` takes back. */
+  async function say(words: string, body: object, back: object) {
+    const kept = await attempt(async () => {
+      await call('POST', '/api/duplicates', body);
+      return true;
+    });
+    if (kept) doneWithUndo(words, () => call('POST', '/api/duplicates', back));
     await renewed();
+  }
+  const out = (id: string) => {
+    const others = ids.filter((other) => other !== id);
+    return say(
+      'Kept out of the group. They will not be suggested again.',
+      { act: 'apart', id, others },
+      { act: 'not-apart', id, others },
+    );
+  };
+  async function apart() {
+    const [a, b] = ids;
+    if (ids.length !== 2) return;
+    await say(
+      'Kept apart. They will not be suggested again.',
+      { act: 'apart', id: a, others: [b] },
+      { act: 'not-apart', id: a, others: [b] },
+    );
+  }
+  async function relate(kind: string) {
+    const [a, b] = ids;
+    if (!kind) return;
+    await say('Linked. Both sources say so.', { act: 'relate', a, b, kind }, { act: 'unrelate', a, b });
   }
 
   offer(() =>
-    pair
+    group
       ? {
           'duplicates merge': () => void merge(),
-          'duplicates apart': () => void apart(),
+          'duplicates apart': ids.length === 2 ? () => void apart() : undefined,
           'duplicates later': () => void go(data.at + 1),
+          'duplicates type': rows.length ? () => void (typing = true) : undefined,
         }
       : {},
   );
 
   function onkey(event: KeyboardEvent) {
-    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || !pair) return;
-    const field = rows[row]?.field;
+    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || !group) return;
+    const current = rows[row];
+    const side = (by: 1 | -1) => () => {
+      const now = picks[current!.field] ?? current!.from;
+      const to = typeof now === 'number' ? now + by : by > 0 ? 0 : ids.length - 1;
+      pick(current!.field, Math.max(0, Math.min(ids.length - 1, to)));
+    };
     const acts: Record<string, (() => void) | undefined> = {
       ArrowDown: () => (row = Math.min(rows.length - 1, row + 1)),
       ArrowUp: () => (row = Math.max(0, row - 1)),
-      ArrowLeft: field && (() => pick(field, 'a')),
-      ArrowRight: field && (() => pick(field, 'b')),
+      ArrowLeft: current && side(-1),
+      ArrowRight: current && side(1),
     };
     const act = acts[event.key];
     if (act) {
@@ -130,6 +148,9 @@
       : 'none suspected'}</span
   >
   <span class="flex-1"></span>
+  {#if data.sure > 1}<Button look="chip" href="/duplicates/sure"
+      >All {data.sure.toLocaleString('en')} sure ones at once</Button
+    >{/if}
   {#if data.merges.length}<Button look="chip" aria-expanded={undoing} onclick={() => (undoing = !undoing)}
       >{many(data.merges.length, 'merge')} can be undone</Button
     >{/if}
@@ -142,30 +163,31 @@
 
 <Decided merges={undoing ? data.merges : []} apart={apartShown ? data.apart : []} />
 
-{#if !pair || !data.comparison}
+{#if !group || !data.comparison}
   <Empty>
     <h2>Nothing twice</h2>
     <p>
-      When two sources look like one work, they are set side by side here: the same identifier, or the same
-      title, year and first author. Editions, volumes and notices that share a title are left alone.
+      When sources look like one work, they are set side by side here, whatever site or file they came from.
+      Editions, volumes, preprints and notices that share a title are left alone.
     </p>
   </Empty>
 {:else}
-  {@const c = data.comparison}
   <div class="body">
     <p class="why">
-      <strong>{pair.verdict === 'same' ? 'Almost surely the same' : 'Likely the same'}</strong>
-      {pair.reasons.join(' · ')}
+      <strong>{group.verdict === 'sure' ? 'Surely one work' : 'One work?'}</strong>
+      {ids.length > 2 ? `${ids.length} sources · ` : ''}{group.reasons.join(' · ')}
     </p>
-    <PairTable
-      comparison={c}
-      {rows}
+    <GroupTable
+      comparison={data.comparison}
       {picks}
       {row}
-      onpick={(field, side, i) => {
+      {typing}
+      onpick={(field, to, i) => {
         row = i;
-        pick(field, side);
+        pick(field, to);
       }}
+      ontyped={() => (typing = false)}
+      onout={out}
     />
     <section class="prints" aria-label="As it will print">
       <p class="small-label">As it will print</p>
@@ -175,11 +197,25 @@
       <Button look="main" keys={keyFor('duplicates merge')} onclick={merge} disabled={busy}
         >Merge into one</Button
       >
-      <Button keys={keyFor('duplicates apart')} onclick={apart}>Keep apart</Button>
+      {#if ids.length === 2}
+        <Button keys={keyFor('duplicates apart')} onclick={apart}>Keep apart</Button>
+        <Select
+          look="chip"
+          aria-label="Two works that belong together"
+          value=""
+          onchange={(event) => void relate(event.currentTarget.value)}
+        >
+          <option value="">Two works, linked as…</option>
+          {#each RELATIONS as kind (kind)}<option value={kind}>{RELATION_LABELS[kind]}</option>{/each}
+        </Select>
+      {/if}
       <Button
         keys={keyFor('duplicates later')}
         onclick={() => go(data.at + 1)}
-        disabled={data.pairs.length < 2}>Decide later</Button
+        disabled={data.groups.length < 2}>Decide later</Button
+      >
+      <Button keys={keyFor('duplicates type')} onclick={() => (typing = true)} disabled={rows.length === 0}
+        >Type a value</Button
       >
       <span class="flex-1"></span>
       <span class="small-label">↑ ↓ row · ← → choose a value</span>

@@ -124,7 +124,7 @@
       >
     {/each}
   </div>
-  <Doubles id={data.source.id} doubles={data.doubles} />
+  <Doubles id={data.source.id} doubles={data.doubles} related={data.related} />
   <div class="side-by-side">
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <section class="page" aria-label="The captured page" tabindex="0">

@@ -15,17 +15,24 @@ export {
 export { groupsOf, type Group, type JudgedPair } from './groups';
 export {
   agreeing,
+  mergeAll,
   mergeEffect,
   mergeRecords,
+  proposals,
   suggest,
+  typedValue,
+  withoutMerge,
   type MergeEffect,
   type MergeField,
+  type Picks,
+  type Proposal,
   type Side,
   type Suggestion,
 } from './merge';
 export { RELATION_LABELS, RELATIONS, type Relation } from './relations';
 export { judgePair, UNCOMMON, type Commonness, type Judgement, type Verdict } from './score';
 export { signatureOf, type Signature } from './signature';
+export { hash32 } from './strings';
 
 /** Judges whether two records are of one work. Symmetric. */
 export const compare = (a: SourceRecord, b: SourceRecord, common?: Commonness): Judgement =>

@@ -8,12 +8,15 @@ import {
   isNameVariable,
   NAME_VARIABLES,
   NUMBER_VARIABLES,
+  parseNames,
   precisionOf,
   samePerson,
   sameValue,
   TEXT_VARIABLES,
+  typedDate,
   type CslDate,
   type CslName,
+  type Own,
   type Seen,
   type SourceRecord,
   type Variable,
@@ -70,17 +73,46 @@ const alphabetical = (field: MergeField) => {
   return at === -1 ? ORDER.length : at;
 };
 
-/** Fields both records have with the same value. */
-export function agreeing(a: SourceRecord, b: SourceRecord): MergeField[] {
-  return FIELDS.filter((f) => a[f] !== undefined && sameValue(a[f], b[f]));
+/** Fields all of some records have with the same value. */
+export function agreeing(...records: SourceRecord[]): MergeField[] {
+  const [first] = records;
+  return FIELDS.filter((f) => first![f] !== undefined && records.every((r) => sameValue(r[f], first![f])));
+}
+
+/** A field in which records differ: the place of the one whose value is proposed, why, and whether to check it. */
+export interface Proposal {
+  field: MergeField;
+  from: number;
+  why: string;
+  check: boolean;
+}
+
+/** A proposal for every field in which some records differ, in reading order. */
+export function proposals(records: readonly SourceRecord[]): Proposal[] {
+  return FIELDS.filter((f) => records.some((r) => !sameValue(r[f], records[0]![f])))
+    .map((field) => {
+      let best: Proposal = { field, from: 0, why: 'the only one', check: false };
+      for (const [i, record] of records.entries()) {
+        const value = records[best.from]![field];
+        if (i === 0 || sameValue(value, record[field])) continue;
+        const { side, why, check } = propose(field, value, record[field]);
+        // That one has no value says nothing against the reason for which another was chosen.
+        const told = value === undefined || record[field] !== undefined;
+        best = {
+          field,
+          from: side === 'a' ? best.from : i,
+          why: told ? why : best.why,
+          check: (told && check) || (best.check && side === 'a'),
+        };
+      }
+      return best;
+    })
+    .sort((x, y) => alphabetical(x.field) - alphabetical(y.field));
 }
 
 /** A proposal for every field in which the two records differ, in reading order. */
-export function suggest(a: SourceRecord, b: SourceRecord): Suggestion[] {
-  return FIELDS.filter((f) => !sameValue(a[f], b[f]))
-    .map((field) => ({ field, ...propose(field, a[field], b[field]) }))
-    .sort((x, y) => alphabetical(x.field) - alphabetical(y.field));
-}
+export const suggest = (a: SourceRecord, b: SourceRecord): Suggestion[] =>
+  proposals([a, b]).map(({ from, ...said }) => ({ ...said, side: from === 0 ? 'a' : 'b' }));
 
 /** What `mergeRecords(a, b, {}, …)` does to a's fields. */
 export function mergeEffect(a: SourceRecord, b: SourceRecord): MergeEffect {
@@ -139,34 +171,92 @@ const nameLength = (names: CslName[]) =>
     .join('')
     .replace(/[.\s]/g, '').length;
 
+/** What a field of a merged record is: the value of the record at a place, or one that was typed. */
+export type Pick = number | { value: unknown };
+export type Picks = Partial<Record<MergeField, Pick>>;
+
 /**
- * One record of two. Fields named in `picks` come from the side picked, others that differ from the side proposed.
- * Origins, tags and kept fields of both are in it, and every value that was not picked is among the origins.
+ * One record of several. Fields named in `picks` are what is picked, others that differ as proposed. Origins, tags and kept
+ * fields of all are in it, and every value that was not picked is among the origins.
  */
+export function mergeAll(records: readonly SourceRecord[], picks: Picks, at: string): SourceRecord {
+  const merged: Record<string, unknown> = Object.assign({}, ...[...records].reverse());
+  const origins: Record<string, Seen[]> = {};
+  for (const { retexa } of records)
+    for (const [field, seen] of Object.entries(retexa.origins))
+      origins[field] = joined(origins[field] ?? [], seen);
+  const differing = new Map(proposals(records).map((p) => [p.field, p.from]));
+  for (const field of new Set([...differing.keys(), ...(Object.keys(picks) as MergeField[])])) {
+    const pick = picks[field] ?? differing.get(field)!;
+    const value = typeof pick === 'number' ? records[pick]?.[field] : pick.value;
+    if (value === undefined) delete merged[field];
+    else merged[field] = value;
+    for (const seen of [...records.map((r) => r[field]), value])
+      if (seen !== undefined && !(origins[field] ?? []).some((s) => sameValue(s.value, seen)))
+        origins[field] = [...(origins[field] ?? []), { kind: 'person', value: seen, at }];
+  }
+  const kept: Own['kept'] = {};
+  for (const { retexa } of records)
+    for (const [format, fields] of Object.entries(retexa.kept)) kept[format] = { ...fields, ...kept[format] };
+  const tags = [...new Set(records.flatMap((r) => r.retexa.tags))];
+  return { ...(merged as SourceRecord), retexa: { origins, tags, kept } };
+}
+
+/** One record of two: `mergeAll` with the sides named. */
 export function mergeRecords(
   a: SourceRecord,
   b: SourceRecord,
   picks: Partial<Record<MergeField, Side>>,
   at: string,
 ): SourceRecord {
-  const merged: Record<string, unknown> = { ...b, ...a };
-  const origins: Record<string, Seen[]> = {};
-  for (const field of new Set([...Object.keys(a.retexa.origins), ...Object.keys(b.retexa.origins)]))
-    origins[field] = joined(a.retexa.origins[field] ?? [], b.retexa.origins[field] ?? []);
-  for (const { field, side } of suggest(a, b)) {
-    const [kept, other] = (picks[field] ?? side) === 'a' ? [a, b] : [b, a];
-    if (kept[field] === undefined) delete merged[field];
-    else merged[field] = kept[field];
-    for (const value of [other[field], kept[field]])
-      if (value !== undefined && !(origins[field] ?? []).some((s) => sameValue(s.value, value)))
-        origins[field] = [...(origins[field] ?? []), { kind: 'person', value, at }];
+  const places = Object.entries(picks).map(([field, side]) => [field, side === 'a' ? 0 : 1]);
+  return mergeAll([a, b], Object.fromEntries(places) as Picks, at);
+}
+
+/**
+ * The value that text typed for a field stands for, or nothing when it is none: names one a line or between semicolons, a
+ * date in any usual spelling, a type by its name. Empty text takes the value away and gives `{ value: undefined }`.
+ */
+export function typedValue(field: MergeField, text: string): { value: unknown } | undefined {
+  const clean = text.trim();
+  if (clean === '') return field === 'type' ? undefined : { value: undefined };
+  if (field === 'type') return CSL_TYPES.some((type) => type === clean) ? { value: clean } : undefined;
+  if (isDateVariable(field)) {
+    const date = typedDate(clean);
+    return date && { value: date };
   }
-  const kept = { ...b.retexa.kept };
-  for (const [format, fields] of Object.entries(a.retexa.kept)) kept[format] = { ...kept[format], ...fields };
-  return {
-    ...(merged as SourceRecord),
-    retexa: { origins, tags: [...new Set([...a.retexa.tags, ...b.retexa.tags])], kept },
-  };
+  if (isNameVariable(field)) {
+    const names = parseNames(clean);
+    return names.length > 0 ? { value: names } : undefined;
+  }
+  return { value: clean };
+}
+
+/**
+ * The record of a survivor when a merge is taken back: as it was before, and what was edited since the merge as it is now.
+ * Gives the fields that stay edited.
+ */
+export function withoutMerge(
+  before: SourceRecord,
+  merged: SourceRecord,
+  present: SourceRecord,
+): { record: SourceRecord; edited: MergeField[] } {
+  const edited = FIELDS.filter((f) => !sameValue(merged[f], present[f]));
+  const record: Record<string, unknown> = { ...before };
+  const origins = { ...before.retexa.origins };
+  for (const field of edited) {
+    if (present[field] === undefined) delete record[field];
+    else record[field] = present[field];
+    if (present.retexa.origins[field]) origins[field] = present.retexa.origins[field];
+  }
+  const added = present.retexa.tags.filter((tag) => !merged.retexa.tags.includes(tag));
+  const tags = [
+    ...before.retexa.tags.filter(
+      (tag) => present.retexa.tags.includes(tag) || !merged.retexa.tags.includes(tag),
+    ),
+    ...added.filter((tag) => !before.retexa.tags.includes(tag)),
+  ];
+  return { record: { ...(record as SourceRecord), retexa: { ...before.retexa, origins, tags } }, edited };
 }
 
 function joined(a: Seen[], b: Seen[]): Seen[] {

@@ -90,7 +90,7 @@ const PARTS = new Set(['chapter', 'paper']);
 /** Titles that many records have tell little: a word of weight less for each doubling over two. */
 const commonTitle = (n: number) => Math.max(0, Math.log2(Math.max(1, n / 2)) - 0.5) * 1.3;
 /** A family name that few have tells more, one that hundreds have less. */
-const commonFamily = (n: number) => Math.min(1, Math.max(-1.5, (3 - Math.log2(Math.max(1, n))) / 3));
+const commonFamily = (n: number) => Math.min(1.5, Math.max(-1.5, (4 - Math.log2(Math.max(1, n))) / 2));
 
 /** Judges whether two records are of one work. Symmetric: which of them is given first has no effect. */
 export const judgePair = (a: Signature, b: Signature, common: Commonness = UNCOMMON): Judgement =>
@@ -183,13 +183,14 @@ function judgeInOrder(a: Signature, b: Signature, common: Commonness): Judgement
   }
 
   // Title.
-  bits += W.title[title.level];
   const often = Math.max(common.titles(a.title.whole), common.titles(b.title.whole));
   if (title.level !== 'different' && title.level !== 'missing' && title.level !== 'close') {
     const words = Math.min(a.title.words.length, b.title.words.length, W.words);
-    bits += words * W.titleWord - (words < 2 ? 3 : 0) - commonTitle(often);
+    const says = W.title[title.level] + words * W.titleWord - (words < 2 ? 3 : 0);
+    // That a title is common takes from what its agreement says, and says nothing against.
+    bits += Math.max(0, says - commonTitle(often));
     reasons.push(TITLE_WORDS[title.level]);
-  }
+  } else bits += W.title[title.level];
   if (title.level === 'close') reasons.push('titles alike in most words');
   if (titlesApart) apart.push('different titles');
   if (title.numbersDiffer && !sameDoi) {

@@ -75,10 +75,10 @@ describe('deleting for good', () => {
     const project = await insertProject(ctx, { name: 'P', style: 'apa', locale: 'en-US' });
     await fileSources(ctx, project.id, [id, other.id]);
     await placeSource(ctx, (await sectionNamed(ctx, project.id, 'Ponds')).id, id);
-    await keepApart(ctx, id, other.id);
+    await keepApart(ctx, id, [other.id]);
     const note = await keepNote(ctx, { body: 'mine', sourceId: id, projectId: null });
     const [lead] = await keepLeads(ctx, { text: 'Costa, I. Etangs. 1999.', projectId: null, metIn: id });
-    await merge(ctx, id, double.id, {}, [1, 1]);
+    await merge(ctx, { ids: [id, double.id], bases: [1, 1] });
     await binSources(ctx, [id], true);
 
     await deleteForGood(ctx, 'sources', [id]);

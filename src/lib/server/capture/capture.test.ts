@@ -325,7 +325,7 @@ describe('merging', () => {
       await db('placement').orderBy('position'),
     ];
     const before = await state();
-    const id = await merge(ctx, a.id, b.id, {}, [1, 1]);
+    const id = await merge(ctx, { ids: [a.id, b.id], bases: [1, 1] });
     expect(await db('note').first()).toMatchObject({ source_id: a.id });
     expect(await db('lead').first()).toMatchObject({ met_in: a.id });
     expect(await db('placement')).toHaveLength(1);

@@ -1,6 +1,8 @@
 import { change } from '../access/change';
+import { mergeEffect } from '../../core/duplicates';
 import { describe, findWords, locatorIn } from '../../core/passages';
 import {
+  fieldName,
   shortLabel,
   sourceRecord,
   takenOutOf,
@@ -21,23 +23,20 @@ import { getPassage, insertPassage, passagesWhere, updatePassage } from '../pass
 import { getPreset, type Preset } from '../presets/repository';
 import { filedIn, fileSources, findProject, unfileSource } from '../projects/repository';
 import { placedIn, placeSource, unplaceSource } from '../projects/sections';
-import { judged } from '../duplicates/repository';
+import { judged } from '../duplicates/judging';
 import { getSource, insertSource, updateSource, type Source } from '../sources/repository';
 import type { CaptureInput, Double, Gathered, Into } from './types';
 
 /** What a capture changes. */
 export const CHANGE = { right: 'edit', of: ['sources', 'jobs'] } as const;
 
-interface FoundDouble extends Double {
-  sure: boolean;
-}
-
 /** Living sources that a record looks the same as, by the keys they share; `sure` when nothing speaks against it. */
 export async function alike(
   ctx: Context,
   record: SourceRecord,
+  except?: string,
 ): Promise<{ source: Source; reason: string; sure: boolean }[]> {
-  return (await judged(ctx, record)).map(({ source, judgement }) => ({
+  return (await judged(ctx, record, except)).map(({ source, judgement }) => ({
     source,
     reason: judgement.reasons.join(', ') || 'alike',
     sure: judgement.verdict === 'sure',
@@ -45,10 +44,13 @@ export async function alike(
 }
 
 /** The same, as it is kept and said: by id and label. */
-export async function doublesOf(ctx: Context, record: SourceRecord, except?: string): Promise<FoundDouble[]> {
-  return (await alike(ctx, record))
-    .filter(({ source }) => source.id !== except)
-    .map(({ source, ...said }) => ({ id: source.id, label: shortLabel(source.record), ...said }));
+export async function doublesOf(ctx: Context, record: SourceRecord, except?: string): Promise<Double[]> {
+  return (await alike(ctx, record, except)).map(({ source, ...said }) => ({
+    id: source.id,
+    label: shortLabel(source.record),
+    ...said,
+    adds: mergeEffect(source.record, record).adds.map((field) => fieldName(field)),
+  }));
 }
 
 /** The preset of a capture, if it names one that is still there. */

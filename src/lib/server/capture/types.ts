@@ -32,6 +32,10 @@ export interface Double {
   id: string;
   label: string;
   reason: string;
+  /** Nothing speaks against it; results of earlier releases do not say. */
+  sure?: boolean;
+  /** Names of the fields that are new in what was captured. */
+  adds?: string[];
 }
 
 /** A work of a list, as it is shown to choose from. */

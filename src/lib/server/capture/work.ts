@@ -57,22 +57,19 @@ const keepOrAsk =
   async (inner) => {
     if (input.toSource)
       return { kind: 'kept', doubles: [], ...(await keepAsCopy(inner, gathered, input, input.toSource)) };
-    const said = (await doublesOf(inner, gathered.record)).map(({ id, label, reason, sure }) => ({
-      sure,
-      double: { id, label, reason },
-    }));
-    const sure = said.filter((d) => d.sure);
+    const doubles = await doublesOf(inner, gathered.record);
+    const sure = doubles.filter((d) => d.sure);
     if (sure.length === 0)
       return {
         kind: 'kept',
-        doubles: said.map((d) => d.double),
+        doubles,
         ...(await keepNew(inner, gathered, input)),
       };
     await hold(inner, jobId, { kind: 'one', gathered } satisfies Held);
     return {
       kind: 'here',
       label: shortLabel(gathered.record),
-      doubles: sure.map((d) => d.double),
+      doubles: sure,
       hasCopy: gathered.copies.length > 0,
       notes: gathered.notes,
     };

@@ -1,5 +1,5 @@
 import { scoped, type Context } from '../access/context';
-import { now } from '../db/ids';
+import { inParts, now } from '../db/ids';
 
 /** Two sources that somebody said are different works; `a_id` sorts before `b_id`. */
 export interface Apart {
@@ -14,7 +14,7 @@ const inOrder = (a: string, b: string) => {
   return { a_id, b_id };
 };
 
-/** Keeps two sources apart: they are no pair any more and never become one. */
+/** Keeps two sources apart: they never become a pair again. Whoever calls judges one of them anew. */
 export async function setApart(ctx: Context, a: string, b: string): Promise<void> {
   const pair = inOrder(a, b);
   await ctx
@@ -22,7 +22,6 @@ export async function setApart(ctx: Context, a: string, b: string): Promise<void
     .insert({ ...pair, library_id: ctx.libraryId, person_id: ctx.personId, at: now() })
     .onConflict(['a_id', 'b_id'])
     .ignore();
-  await scoped(ctx, 'likeness').where(pair).delete();
 }
 
 /** Takes that back. */
@@ -33,3 +32,28 @@ export async function unsetApart(ctx: Context, a: string, b: string): Promise<vo
 /** The last pairs that were kept apart, latest first, at most a hundred. */
 export const apartPairs = async (ctx: Context): Promise<Apart[]> =>
   (await scoped<Apart>(ctx, 'apart').orderBy('at', 'desc').limit(100)) as Apart[];
+
+/** The sources said to be another work than one. */
+export async function apartFrom(ctx: Context, id: string): Promise<string[]> {
+  const others: string[] = [];
+  for (const [side, other] of [
+    ['a_id', 'b_id'],
+    ['b_id', 'a_id'],
+  ] as const) {
+    const rows = (await scoped<Record<string, string>>(ctx, 'apart')
+      .where(side, id)
+      .select({ other })) as unknown as { other: string }[];
+    others.push(...rows.map((r) => r.other));
+  }
+  return others;
+}
+
+/** Pairs among some sources that were kept apart, each as its ids in order with a blank between. */
+export async function apartAmong(ctx: Context, ids: string[]): Promise<Set<string>> {
+  const found = new Set<string>();
+  for (const part of inParts(ids)) {
+    const rows = (await scoped<Apart>(ctx, 'apart').whereIn('a_id', part).select('a_id', 'b_id')) as Apart[];
+    for (const { a_id, b_id } of rows) found.add(`${a_id} ${b_id}`);
+  }
+  return found;
+}

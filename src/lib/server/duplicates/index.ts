@@ -1,45 +1,61 @@
-import { agreeing, compare, mergeRecords, suggest, type MergeField, type Side } from '../../core/duplicates';
-import { shortLabel, type SourceRecord } from '../../core/source';
+import { z } from 'zod';
+import { agreeing, proposals, RELATION_LABELS, RELATIONS, type Relation } from '../../core/duplicates';
+import { shortLabel, toCsl, type SourceRecord } from '../../core/source';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { copiesOf, type CopyHead } from '../copies/repository';
-import { now } from '../db/ids';
+import { listKept } from '../history/kept';
+import { leads } from '../leads/repository';
+import { notes } from '../notes/repository';
 import { passagesWhere } from '../passages/repository';
 import { projectsOf } from '../projects/repository';
-import { getSource, getSources } from '../sources/repository';
+import { getSource, getSources, type Source } from '../sources/repository';
 import { talliesOf } from '../sources/tallies';
 import { apartPairs, setApart, unsetApart } from './apart';
-import { judgeAnew } from './merging';
-import { findPair, pairsInOrder, placeOf, type Pair } from './repository';
+import { groupsInOrder, groupWith, membersOf, placeOf, sureOnes, type SourceGroup } from './groups';
+import { judgeAnew, merged, MOST_AT_ONCE, type picksOf } from './merging';
+import { pairsAmong } from './pairs';
+import { forgetRelation, relationsOf, sayRelated, sayRelatedAgain, sayUnrelated } from './relations';
 
-export { merge, undoableMerges, undoMerge } from './merging';
+export { merge, picksOf, toMerge, undoableMerges, undoMerge, MOST_AT_ONCE } from './merging';
+export type { SourceGroup } from './groups';
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['sources', 'duplicates'] } as const;
 
-/** How many pairs are shown at once; beside them stands how many there are. */
-export const PAIRS_SHOWN = 100;
+/** How many groups are shown at once; beside them stands how many there are. */
+export const GROUPS_SHOWN = 100;
+
+const id = z.string().max(60);
+/** What a person says of sources that look like one work, beside merging them. */
+export const decision = z.discriminatedUnion('act', [
+  z.object({ act: z.literal('apart'), id, others: z.array(id).min(1).max(100) }),
+  z.object({ act: z.literal('not-apart'), id, others: z.array(id).min(1).max(100) }),
+  z.object({ act: z.literal('relate'), a: id, b: id, kind: z.enum(RELATIONS) }),
+  z.object({ act: z.literal('unrelate'), a: id, b: id }),
+  z.object({ act: z.literal('relate-again'), a: id, b: id }),
+]);
 
 /**
- * The suspected pairs of the library (or of a project: both or one of them in it), surest first, with the one asked for
- * among them, and how many there are in all. `at` is the place of the one to be shown, counted from the first of all.
+ * The groups of the library (or of a project: one of them in it), sure ones first, with the one that a source asked for is in
+ * among them, and how many there are in all. `at` is the place of the one to be shown, counted from the first given.
  */
-export async function pairsAround(
+export async function groupsAround(
   ctx: Context,
   projectId: string | undefined,
-  wanted: { a: string; b: string } | undefined,
-): Promise<{ pairs: Pair[]; first: number; at: number; total: number }> {
-  const { duplicates: total } = await talliesOf(ctx, projectId);
-  const pair = wanted && (await findPair(ctx, wanted.a, wanted.b));
-  const place = pair ? await placeOf(ctx, pair, projectId) : 0;
-  const first = Math.max(0, Math.min(place - 2, total - PAIRS_SHOWN));
-  const pairs = await pairsInOrder(ctx, { projectId, offset: first, limit: PAIRS_SHOWN });
-  const at = pairs.findIndex((p) => p.a === pair?.a && p.b === pair.b);
-  return { pairs, first, at: at === -1 ? 0 : at, total };
+  wanted: string | undefined,
+): Promise<{ groups: SourceGroup[]; first: number; at: number; total: number; sure: number }> {
+  const [{ duplicates: total }, sure] = [await talliesOf(ctx, projectId), await sureOnes(ctx, projectId)];
+  const group = wanted ? await groupWith(ctx, wanted) : undefined;
+  const place = group ? await placeOf(ctx, group, projectId) : 0;
+  const first = Math.max(0, Math.min(place - 2, total - GROUPS_SHOWN));
+  const groups = await groupsInOrder(ctx, { projectId, offset: first, limit: GROUPS_SHOWN });
+  const at = groups.findIndex((g) => g.id === group?.id);
+  return { groups, first, at: at === -1 ? 0 : at, total, sure };
 }
 
-/** One side of a comparison: the source and what hangs on it. */
-export interface PairSide {
+/** One source of a group and what hangs on it. */
+export interface GroupSource {
   id: string;
   revision: number;
   record: SourceRecord;
@@ -50,77 +66,193 @@ export interface PairSide {
   passages: number;
   copies: CopyHead[];
   projects: number;
+  tags: number;
+  notes: number;
+  leads: number;
 }
 
-async function sideOf(ctx: Context, id: string): Promise<PairSide> {
-  const source = await getSource(ctx, id);
-  const [passages, copies, projects] = await Promise.all([
-    passagesWhere(ctx, { source_id: id }),
-    copiesOf(ctx, id),
-    projectsOf(ctx, id),
+async function withHanging(ctx: Context, source: Source): Promise<GroupSource> {
+  const { id: sourceId, record, revision, citekey, added } = source;
+  const [passages, copies, projects, itsNotes, itsLeads] = await Promise.all([
+    passagesWhere(ctx, { source_id: sourceId }),
+    copiesOf(ctx, sourceId),
+    projectsOf(ctx, sourceId),
+    listKept(ctx, notes, (q) => q.where({ source_id: sourceId }).whereNull('binned'), 100),
+    listKept(ctx, leads, (q) => q.where({ met_in: sourceId }).whereNull('binned'), 100),
   ]);
   return {
-    id,
-    revision: source.revision,
-    record: source.record,
-    label: shortLabel(source.record),
-    citekey: source.citekey,
-    added: source.added,
-    address: copies[0]?.address ?? source.record.URL ?? null,
+    id: sourceId,
+    revision,
+    record,
+    label: shortLabel(record),
+    citekey,
+    added,
+    address: copies[0]?.address ?? record.URL ?? null,
     passages: passages.length,
     copies,
     projects: projects.length,
+    tags: record.retexa.tags.length,
+    notes: itsNotes.length,
+    leads: itsLeads.length,
   };
 }
 
-/** A pair laid out for deciding. */
-export async function comparePair(ctx: Context, a: string, b: string) {
-  const [left, right] = await Promise.all([sideOf(ctx, a), sideOf(ctx, b)]);
+/** Some sources of a group laid out for deciding, the first captured first. */
+export async function compareGroup(ctx: Context, ids: string[]) {
+  const found = (await getSources(ctx, [...ids].sort())).filter((s) => !s.binned && !s.mergedInto);
+  const records = found.map((s) => s.record);
   return {
-    a: left,
-    b: right,
-    judgement: compare(left.record, right.record),
-    suggestions: suggest(left.record, right.record),
-    same: agreeing(left.record, right.record),
+    sources: await Promise.all(found.map((s) => withHanging(ctx, s))),
+    proposals: records.length > 1 ? proposals(records) : [],
+    same: records.length > 1 ? agreeing(...records) : [],
   };
 }
+export type GroupComparison = Awaited<ReturnType<typeof compareGroup>>;
 
-export type Picks = Partial<Record<MergeField, Side>>;
+/** The sources of a group. */
+export const sourcesOfGroup = async (ctx: Context, groupId: string) =>
+  compareGroup(ctx, await membersOf(ctx, groupId));
 
 /** The record a merge would give, for showing how it prints. */
-export async function mergedRecord(ctx: Context, a: string, b: string, picks: Picks): Promise<SourceRecord> {
-  const [left, right] = await Promise.all([getSource(ctx, a), getSource(ctx, b)]);
-  return mergeRecords(left.record, right.record, picks, now());
+export async function mergedRecord(
+  ctx: Context,
+  ids: string[],
+  picks: z.infer<typeof picksOf>,
+): Promise<SourceRecord> {
+  const records: SourceRecord[] = [];
+  for (const one of ids) records.push((await getSource(ctx, one)).record);
+  return merged(records, picks);
 }
 
-/** Says for good that two sources are different works. */
-export async function keepApart(ctx: Context, a: string, b: string): Promise<void> {
-  await Promise.all([getSource(ctx, a), getSource(ctx, b)]);
-  await change(ctx, CHANGE, (inner) => setApart(inner, a, b));
+/** The groups that are surely one work, as many as are merged at once, with what each would become. */
+export async function sureGroups(ctx: Context, projectId: string | undefined) {
+  const groups = await groupsInOrder(ctx, { projectId, limit: MOST_AT_ONCE, sure: true });
+  const found = [];
+  for (const group of groups) {
+    const sources = await getSources(ctx, await membersOf(ctx, group.id));
+    const records = sources.map((s) => s.record);
+    found.push({
+      id: group.id,
+      label: group.label,
+      reasons: group.reasons,
+      ids: sources.map((s) => s.id),
+      bases: sources.map((s) => s.revision),
+      item: toCsl(group.id, merged(records, {})),
+      doubtful: proposals(records)
+        .filter((p) => p.check)
+        .map((p) => p.field),
+    });
+  }
+  return { groups: found, total: await sureOnes(ctx, projectId) };
 }
+
+/** Says for good that a source is another work than some others. */
+export async function keepApart(ctx: Context, one: string, others: string[]): Promise<void> {
+  await change(ctx, CHANGE, async (inner) => {
+    for (const other of [one, ...others]) await getSource(inner, other);
+    for (const other of others) await setApart(inner, one, other);
+    await judgeAnew(inner, [one]);
+  });
+}
+
+/** Takes back that a source is another work than some others. */
+export const notApart = (ctx: Context, one: string, others: string[]): Promise<void> =>
+  change(ctx, CHANGE, async (inner) => {
+    for (const other of others) await unsetApart(inner, one, other);
+    await judgeAnew(inner, [one]);
+  });
 
 /** Pairs that somebody said are different works, latest first, as far as both are there. */
 export async function keptApart(
   ctx: Context,
 ): Promise<{ a: string; b: string; at: string; labels: [string, string] }[]> {
   const rows = await apartPairs(ctx);
-  const sources = new Map(
-    (await getSources(ctx, [...new Set(rows.flatMap((r) => [r.a_id, r.b_id]))]))
-      .filter((s) => !s.binned && !s.mergedInto)
-      .map((s) => [s.id, s]),
-  );
-  const called = (id: string) => {
-    const { record } = sources.get(id)!;
-    return [shortLabel(record), record.title].filter(Boolean).join(', ');
-  };
+  const called = await titledLabels(ctx, [...new Set(rows.flatMap((r) => [r.a_id, r.b_id]))]);
   return rows
-    .filter((r) => sources.has(r.a_id) && sources.has(r.b_id))
-    .map(({ a_id, b_id, at }) => ({ a: a_id, b: b_id, at, labels: [called(a_id), called(b_id)] }));
+    .filter((r) => called.has(r.a_id) && called.has(r.b_id))
+    .map(({ a_id, b_id, at }) => ({ a: a_id, b: b_id, at, labels: [called.get(a_id)!, called.get(b_id)!] }));
 }
 
-/** Takes back that two sources are different works. */
-export const notApart = (ctx: Context, a: string, b: string): Promise<void> =>
+/** What living sources are called, with their titles. */
+async function titledLabels(ctx: Context, ids: string[]): Promise<Map<string, string>> {
+  const living = (await getSources(ctx, ids)).filter((s) => !s.binned && !s.mergedInto);
+  return new Map(
+    living.map(({ id: one, record }) => [one, [shortLabel(record), record.title].filter(Boolean).join(', ')]),
+  );
+}
+
+/** Says that two sources are works that belong together, and no doubles. */
+export const relate = (ctx: Context, a: string, b: string, kind: Relation): Promise<void> =>
   change(ctx, CHANGE, async (inner) => {
+    for (const one of [a, b]) await getSource(inner, one);
+    await sayRelated(inner, a, b, kind);
+    await setApart(inner, a, b);
+    await judgeAnew(inner, [a]);
+  });
+
+/**
+ * Says that two works do not belong together: what a person said is taken back, what was judged is not judged again. `again`
+ * takes the latter back.
+ */
+export const unrelate = (ctx: Context, a: string, b: string, again = false): Promise<void> =>
+  change(ctx, CHANGE, async (inner) => {
+    for (const one of [a, b]) await getSource(inner, one);
+    if (again) return sayRelatedAgain(inner, a, b);
+    const [relation] = (await relationsOf(inner, [a])).filter((r) => [r.a, r.b].includes(b));
+    if (!relation?.said) return sayUnrelated(inner, a, b);
+    await forgetRelation(inner, a, b);
     await unsetApart(inner, a, b);
     await judgeAnew(inner, [a]);
   });
+
+/** A work that belongs together with one, and how. */
+export interface RelatedSource {
+  id: string;
+  label: string;
+  kind: Relation;
+  words: string;
+  said: boolean;
+}
+
+/** The living works that belong together with a source. */
+export async function relatedTo(ctx: Context, one: string): Promise<RelatedSource[]> {
+  const relations = await relationsOf(ctx, [one]);
+  const called = await titledLabels(
+    ctx,
+    relations.map((r) => (r.a === one ? r.b : r.a)),
+  );
+  return relations.flatMap(({ a, b, kind, said }) => {
+    const other = a === one ? b : a;
+    const label = called.get(other);
+    return label === undefined ? [] : [{ id: other, label, kind, words: RELATION_LABELS[kind], said }];
+  });
+}
+
+/** The sources that look like the work of one that is in the library, as they were judged when it changed. */
+export async function doublesOfSource(
+  ctx: Context,
+  one: string,
+): Promise<{ id: string; label: string; reason: string; sure: boolean }[]> {
+  const pairs = (await pairsAmong(ctx, [one])).sort((x, y) => y.score - x.score);
+  const others = new Map(
+    (
+      await getSources(
+        ctx,
+        pairs.map((p) => (p.a === one ? p.b : p.a)),
+      )
+    ).map((s) => [s.id, s]),
+  );
+  return pairs.flatMap((pair) => {
+    const other = others.get(pair.a === one ? pair.b : pair.a);
+    return other
+      ? [
+          {
+            id: other.id,
+            label: shortLabel(other.record),
+            reason: pair.reasons.join(', '),
+            sure: pair.verdict === 'sure',
+          },
+        ]
+      : [];
+  });
+}

@@ -1,6 +1,7 @@
 import { scoped, type Context } from '../access/context';
 import { notHere } from '../access/refusal';
 import { now } from '../db/ids';
+import type { Joined } from '../passages/joining';
 import type { Hung } from '../sources/hanging';
 import type { SourceRow } from '../sources/repository';
 
@@ -11,11 +12,15 @@ export interface Before {
   /** The survivor's revision with the merged record. */
   mergedRevision: number;
   hung: Hung;
+  /** Passages that became one; none in merges of earlier releases. */
+  joined?: Joined[];
 }
 
 /** A merge as it is kept. */
 export interface Merge {
   id: string;
+  /** What was merged in one step is undone in one; merges of earlier releases are each a step. */
+  step: string | null;
   at: string;
   undone: string | null;
   before: Before;
@@ -63,9 +68,10 @@ function hungOf(ctx: Context, before: Earlier): Hung {
 }
 
 /** Keeps what a merge changed. */
-export async function insertMerge(ctx: Context, id: string, before: Before): Promise<void> {
+export async function insertMerge(ctx: Context, id: string, step: string, before: Before): Promise<void> {
   await ctx.db('merge').insert({
     id,
+    step,
     library_id: ctx.libraryId,
     survivor_id: before.survivor.id,
     absorbed_id: before.absorbed.id,
@@ -75,17 +81,35 @@ export async function insertMerge(ctx: Context, id: string, before: Before): Pro
   });
 }
 
-/** A merge; refuses when the library has none of the id. */
-export async function getMerge(ctx: Context, id: string): Promise<Merge> {
-  const row = (await scoped<Row>(ctx, 'merge').where({ id }).first()) as Row | undefined;
-  if (!row) throw notHere('merge');
-  return opened(ctx, row);
+/** What was merged in one step, in the order it was; refuses when the library has none of the id. */
+export async function getStep(ctx: Context, id: string): Promise<Merge[]> {
+  // An index for each: one question of both is answered by going through all merges.
+  const rows = [
+    ...((await scoped<Row>(ctx, 'merge').where({ step: id }).orderBy('id')) as Row[]),
+    ...((await scoped<Row>(ctx, 'merge').where({ id })) as Row[]),
+  ];
+  if (rows.length === 0) throw notHere('merge');
+  return rows.map((row) => opened(ctx, row));
 }
 
-/** The last merges that are not undone, newest first, at most fifty. */
-export async function openMerges(ctx: Context): Promise<Merge[]> {
-  const rows = (await scoped<Row>(ctx, 'merge').whereNull('undone').orderBy('at', 'desc').limit(50)) as Row[];
-  return rows.map((row) => opened(ctx, row));
+/** Most steps that are shown for undoing. */
+const MOST_STEPS = 50;
+
+/** The last steps that are not undone, newest first. */
+export async function openSteps(ctx: Context): Promise<{ id: string; at: string; merges: Merge[] }[]> {
+  const rows = (await scoped<Row>(ctx, 'merge')
+    .whereNull('undone')
+    .orderBy('at', 'desc')
+    .limit(1_000)) as Row[];
+  const steps = new Map<string, { id: string; at: string; merges: Merge[] }>();
+  for (const row of rows) {
+    const id = row.step ?? row.id;
+    const step = steps.get(id);
+    if (step) step.merges.push(opened(ctx, row));
+    else if (steps.size < MOST_STEPS) steps.set(id, { id, at: row.at, merges: [opened(ctx, row)] });
+    else break;
+  }
+  return [...steps.values()];
 }
 
 /** Notes that a merge is undone. */

@@ -1,3 +1,4 @@
+import { RELATION_LABELS } from '../../core/duplicates';
 import {
   annotated,
   grouped,
@@ -25,7 +26,8 @@ import { getSources, sourcesByKeys, type Source } from '../sources/repository';
 import { read, write } from '../workers/pools';
 import { styleName } from './catalogue';
 import { docxDocument } from './docx';
-import { pairsAmong } from '../duplicates/repository';
+import { pairsAmong } from '../duplicates/pairs';
+import { relationsOf } from '../duplicates/relations';
 import { printedFields, printList, shown, termsOf, type Look } from './printing';
 import { listIds } from '../sources';
 
@@ -184,6 +186,17 @@ export async function referenceList(
   const twice = new Map<string, { a: string; b: string }>();
   for (const { a, b } of await pairsAmong(ctx, [...byId.keys()]))
     if (byId.has(a) && byId.has(b)) for (const id of [a, b]) if (!twice.has(id)) twice.set(id, { a, b });
+  const beside = new Map<string, { id: string; words: string }>();
+  for (const { a, b, kind } of await relationsOf(ctx, [...byId.keys()]))
+    for (const [id, other] of [
+      [a, b],
+      [b, a],
+    ] as const)
+      if (byId.has(id) && byId.has(other))
+        beside.set(id, {
+          id: other,
+          words: `Cited beside ${RELATION_LABELS[kind]}: ${shortLabel(byId.get(other)!.record)}`,
+        });
   const entries = list.entries.map((e) => ({
     ...shown(e),
     heading: e.heading,
@@ -191,6 +204,7 @@ export async function referenceList(
     findings: byId.get(e.id)?.findings ?? [],
     missing: missing(byId.get(e.id)),
     twice: twice.get(e.id),
+    beside: beside.get(e.id),
     label: e.label,
     ...(e.failed !== undefined && byId.has(e.id) ? { name: shortLabel(byId.get(e.id)!.record) } : {}),
   }));

@@ -55,7 +55,7 @@ describe('what hangs on a source', () => {
     const placements = () => db('placement').select() as unknown as Promise<unknown[]>;
     const [filedBefore, placedBefore] = [await filings(), await placements()];
 
-    const id = await merge(ctx, a.id, b.id, {}, [1, 1]);
+    const id = await merge(ctx, { ids: [a.id, b.id], bases: [1, 1] });
     expect((await db('filing').select('source_id').distinct()) as unknown).toEqual([{ source_id: a.id }]);
     await fileSources(ctx, since, [a.id]);
     await db('filing').where({ project_id: gone }).delete();

@@ -4,7 +4,8 @@ import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { getSources, insertSource, sourceByKey } from './repository';
 import { doublesOf } from '../capture';
-import { pairsAmong, pairsInOrder } from '../duplicates/repository';
+import { groupsInOrder } from '../duplicates/groups';
+import { pairsAmong } from '../duplicates/pairs';
 import { countsOf, deskOf } from '../overview';
 import { allTags, facetsOf, listSources, SORTS, type Beginning, type Sort } from './index';
 import { openTestLibrary } from '../test-library';
@@ -56,7 +57,7 @@ describe('a large library', () => {
     listSources(ctx, {}, look, { from, limit: 60, sort });
   it.each<[string, () => Promise<unknown>]>([
     ['its counts', () => countsOf(ctx)],
-    ['its pairs', () => pairsInOrder(ctx, { limit: 100 })],
+    ['its groups', () => groupsInOrder(ctx, { limit: 100 })],
     ['the pairs of some sources', () => pairsAmong(ctx, ['a', 'b'])],
     ['the doubles of a record', () => doublesOf(ctx, record)],
     [

@@ -7,7 +7,7 @@ import { inParts, newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../access/refusal';
 import { inTurn } from '../turns';
 import { freeCitekey } from './citekeys';
-import { judge } from '../duplicates/repository';
+import { judge } from '../duplicates/judging';
 import { noteRevision } from '../history/repository';
 import { index, matching, searchable } from '../search/repository';
 
@@ -84,7 +84,7 @@ export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(r
  * The version of what is derived from a record: the columns, the findings, what a source is found by and which pairs look
  * like one work. Raise it whenever one of these changes: rows of an earlier version are then brought up to date.
  */
-export const DERIVED = 2;
+export const DERIVED = 3;
 
 /** The columns written from a record, and from nothing else. */
 export function columnsOf(record: SourceRecord) {
@@ -130,7 +130,7 @@ function searchText({ record, citekey }: { record: SourceRecord; citekey: string
 export async function writeBeside(
   ctx: Context,
   id: string,
-  source: { record: SourceRecord; citekey: string; binned: string | null },
+  source: Pick<Source, 'record' | 'revision' | 'citekey' | 'binned'>,
   fresh = false,
 ) {
   if (!fresh) await ctx.db('source_tag').where({ source_id: id }).delete();
@@ -264,47 +264,18 @@ export async function checkSources(ctx: Context, ids: string[]): Promise<void> {
   }
 }
 
-/** What a record is looked up by among the sources there are. */
+/** What works are looked up by among the sources there are. */
 export interface LookUp {
   doi?: string | undefined;
   address_key?: string | undefined;
   title_key?: string | undefined;
-  /** With the title: an ISBN, or first creator and year as they are derived. */
-  isbn?: string | null;
-  creator_key?: string;
-  year?: number | null;
 }
 
-/** How many sources of one title, creator and year are looked at; more are pieces of a periodical that tell nothing apart. */
+/** How many sources of one title are looked at; more are pieces of a periodical that tell nothing apart. */
 const MOST_ALIKE = 20;
 
-/**
- * Living sources that have the DOI, the address, or the title together with the ISBN or with creator and year, each once.
- * A title alone finds nothing: hundreds of pieces of one periodical may be called the same.
- */
-export async function sourcesWithKeys(ctx: Context, keys: LookUp): Promise<Source[]> {
-  const { doi, address_key, title_key, isbn, creator_key = '', year = null } = keys;
-  const wanted: Record<string, string | number | null>[] = [];
-  if (doi) wanted.push({ doi });
-  if (address_key) wanted.push({ address_key });
-  if (title_key && isbn) wanted.push({ isbn, title_key });
-  if (title_key && (creator_key || year !== null)) wanted.push({ title_key, creator_key, year });
-  const ids = new Set<string>();
-  // A query for each, and of ids alone: anything more is answered by going through the whole library.
-  for (const where of wanted) {
-    const rows = (await scoped<SourceRow>(ctx, 'source').where(where).limit(MOST_ALIKE).select('id')) as {
-      id: string;
-    }[];
-    for (const { id } of rows) ids.add(id);
-  }
-  return (await getSources(ctx, [...ids])).filter((s) => !s.binned && !s.mergedInto);
-}
-
 /** Living sources that have the DOI, the address or the title of any of some works, each once. */
-export async function sourcesWithAnyKey(
-  ctx: Context,
-  works: readonly Pick<LookUp, 'doi' | 'address_key' | 'title_key'>[],
-): Promise<Source[]> {
+export async function sourcesWithAnyKey(ctx: Context, works: readonly LookUp[]): Promise<Source[]> {
   const ids = new Set<string>();
   for (const column of ['doi', 'address_key', 'title_key'] as const) {
     const values = [...new Set(works.flatMap((work) => work[column] ?? []))];

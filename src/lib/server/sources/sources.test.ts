@@ -13,8 +13,8 @@ import { fileSources, insertProject, updateProject } from '../projects/repositor
 import { keepOwnStyle, takeOutOwnStyle } from '../lists/repository';
 import { styleOf } from '../lists/catalogue';
 import { columnsOf, getSource, insertSource, updateSource } from './repository';
-import { pairsInOrder } from '../duplicates/repository';
-import { comparePair, keepApart, merge, undoMerge } from '../duplicates';
+import { groupsInOrder } from '../duplicates/groups';
+import { compareGroup, keepApart, merge, undoMerge } from '../duplicates';
 import { keepPassage } from '../passages';
 import { binSources, editSource, facetsOf, historyOf, listSources, restoreRevision, undo } from './index';
 import { countsOf } from '../overview';
@@ -253,7 +253,7 @@ describe('duplicates', () => {
     await keepPassage(ctx, { ...said, copyId: copy.id, selectors: locate(text, 0, 4) });
     const project = await insertProject(ctx, { name: 'P', ...look });
     await fileSources(ctx, project.id, [b.id]);
-    await keepApart(ctx, b.id, c.id);
+    await keepApart(ctx, b.id, [c.id]);
     const tables = ['passage', 'copy', 'filing', 'alias', 'apart'];
     const snapshot = async () =>
       Object.fromEntries(
@@ -261,12 +261,12 @@ describe('duplicates', () => {
       );
     const before = await snapshot();
     const records = [(await getSource(ctx, a.id)).record, (await getSource(ctx, b.id)).record];
-    const { suggestions } = await comparePair(ctx, a.id, b.id);
-    expect(suggestions.map((s) => s.field)).toContain('volume');
-    const id = await merge(ctx, a.id, b.id, {}, [1, 1]);
+    const { proposals } = await compareGroup(ctx, [a.id, b.id]);
+    expect(proposals.map((p) => p.field)).toContain('volume');
+    const id = await merge(ctx, { ids: [a.id, b.id], bases: [1, 1] });
     expect((await getSource(ctx, a.id)).record.volume).toBe('2');
     expect(await db('passage').where({ source_id: a.id })).toHaveLength(1);
-    expect((await pairsInOrder(ctx, { limit: 100 })).map((p) => [p.a, p.b].sort())).toEqual([]);
+    expect(await groupsInOrder(ctx, { limit: 100 })).toEqual([]);
     await undoMerge(ctx, id);
     expect(await snapshot()).toEqual(before);
     expect([(await getSource(ctx, a.id)).record, (await getSource(ctx, b.id)).record]).toEqual(records);
@@ -276,7 +276,7 @@ describe('duplicates', () => {
   it('refuses a merge chosen on an older state', async () => {
     const [a, b] = [await add(), await add()];
     await updateSource(ctx, a.id, 1, { checked: 'x' }, 'checked');
-    await expect(merge(ctx, a.id, b.id, {}, [1, 1])).rejects.toMatchObject({ status: 409 });
+    await expect(merge(ctx, { ids: [a.id, b.id], bases: [1, 1] })).rejects.toMatchObject({ status: 409 });
   });
 });
 

@@ -126,11 +126,11 @@ it(`what is counted as rows come, change and go is what counting them anew gives
                 revision: number;
               }[];
               const revision = (id: string) => rows.find((r) => r.id === id)!.revision;
-              merges.push(await merge(ctx, x!, y!, {}, [revision(x!), revision(y!)]));
+              merges.push(await merge(ctx, { ids: [x!, y!], bases: [revision(x!), revision(y!)] }));
             },
             unmerge: () => undoMerge(ctx, merges[a % merges.length]!),
-            apart: () => keepApart(ctx, x!, y!),
-            'not apart': () => notApart(ctx, x!, y!),
+            apart: () => keepApart(ctx, x!, [y!]),
+            'not apart': () => notApart(ctx, x!, [y!]),
             note: () => keepNote(ctx, { body: 'a thought', projectId: n ? project : null, sourceId: null }),
             lead: () =>
               keepLeads(ctx, { text: 'A work to be found', projectId: n ? project : null, metIn: null }),

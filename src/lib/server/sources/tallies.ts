@@ -79,8 +79,8 @@ const FROM_ROWS = [
         } ${table === 'lead' ? 'AND ticked IS NULL' : ''}`,
     ),
   ]),
-  `SELECT library_id, '', '', 'duplicates' FROM likeness`,
-  `SELECT DISTINCT l.library_id, f.project_id, '', 'duplicates:' || l.a_id || l.b_id FROM likeness l JOIN filing f ON f.source_id IN (l.a_id, l.b_id)`,
+  `SELECT library_id, '', '', 'duplicates' FROM likeness_group`,
+  `SELECT DISTINCT m.library_id, f.project_id, '', 'duplicates:' || m.group_id FROM likeness_member m JOIN filing f ON f.source_id = m.source_id`,
 ];
 const PROJECTS = `SELECT id AS source_id, '' AS project_id FROM source UNION ALL SELECT source_id, project_id FROM filing`;
 

@@ -37,8 +37,8 @@
   </p>
   {#each result.doubles.slice(0, 2) as double (double.id)}
     <p class="pencil-blue">
-      Looks like one you have: {double.label} ({double.reason}).
-      <a class="link" href="/duplicates?a={double.id}&b={result.sourceId}" {target}>Compare</a>
+      {double.sure ? 'Surely one you have' : 'Looks like one you have'}: {double.label} ({double.reason}).
+      <a class="link" href="/duplicates?with={result.sourceId}" {target}>Compare</a>
     </p>
   {/each}
   {@render notes(result.notes)}
@@ -52,7 +52,8 @@
   {@const [first] = result.doubles}
   <p class="got">{result.label}</p>
   <p class="pencil-blue">
-    You have this already: {first?.label} ({first?.reason}). Nothing is saved yet.
+    You have this already: {first?.label} ({first?.reason}).{#if first?.adds?.length}
+      New in it: {first.adds.join(', ')}.{/if} Nothing is saved yet.
   </p>
   {@render notes(result.notes)}
   <div class="line">

@@ -5,6 +5,7 @@
   import { renewed } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button } from '../kit';
+  import { undoMerge } from './deciding';
 
   interface Props {
     merges: Awaited<ReturnType<typeof undoableMerges>>;
@@ -15,17 +16,14 @@
 
   async function notApart({ a, b }: { a: string; b: string }) {
     await attempt(async () => {
-      await call('POST', '/api/duplicates', { act: 'not-apart', a, b });
+      await call('POST', '/api/duplicates', { act: 'not-apart', id: a, others: [b] });
       done('They are compared again.');
     });
     await renewed();
   }
 
   async function undo(id: string) {
-    await attempt(async () => {
-      await call('POST', `/api/merges/${id}/undo`, {});
-      done('The merge is undone. Both sources are as they were.');
-    });
+    await attempt(async () => done(await undoMerge(id)));
     await renewed();
   }
 </script>
@@ -34,8 +32,12 @@
   <ul class="merges">
     {#each merges as merge (merge.id)}
       <li>
-        <span class="serif">{merge.label}</span>
-        <span class="small-label">took in {merge.citekey}, {dateLabel(merge.at)}</span>
+        <span class="serif">{merge.label}{merge.works > 1 ? ` and ${merge.works - 1} more` : ''}</span>
+        <span class="small-label"
+          >took in {merge.citekeys.slice(0, 3).join(', ')}{merge.citekeys.length > 3
+            ? ` and ${merge.citekeys.length - 3} more`
+            : ''}, {dateLabel(merge.at)}</span
+        >
         <Button small onclick={() => undo(merge.id)}>Undo</Button>
       </li>
     {/each}

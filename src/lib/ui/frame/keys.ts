@@ -55,6 +55,7 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
   'duplicates merge': { place: 'Duplicates', name: 'Merge into one', key: 'm' },
   'duplicates apart': { place: 'Duplicates', name: 'Keep apart', key: 'a' },
   'duplicates later': { place: 'Duplicates', name: 'Decide later', key: 'l' },
+  'duplicates type': { place: 'Duplicates', name: 'Type a value', key: 'e', also: 'own edit' },
 };
 
 /** Keys that are the platform's, listed for reading and not to be changed. */
@@ -68,7 +69,7 @@ export const FIXED: readonly { place: string; name: string; keys: readonly strin
   { place: 'Reader', name: 'Keep it', keys: ['Enter'] },
   { place: 'Reader', name: 'Leave it', keys: ['Esc'] },
   { place: 'Duplicates', name: 'Row', keys: ['↑', '↓'] },
-  { place: 'Duplicates', name: 'Value of this side', keys: ['←', '→'] },
+  { place: 'Duplicates', name: 'Value of the source before, or after', keys: ['←', '→'] },
 ];
 
 /** Whether a key is a single character, which people who speak or slip can switch off or change (WCAG 2.2, 2.1.4). */

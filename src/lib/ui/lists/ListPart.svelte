@@ -42,9 +42,15 @@
             {
               sign: 'twice',
               text: 'Twice in the list?',
-              href: `/duplicates?a=${entry.twice.a}&b=${entry.twice.b}`,
+              href: `/duplicates?with=${entry.id}`,
             },
           ]}
+        />
+      {/if}
+      {#if entry.beside}
+        <Findings
+          findings={[]}
+          questions={[{ sign: 'question', text: entry.beside.words, href: `/sources/${entry.beside.id}` }]}
         />
       {/if}
       {#if entry.missing.length}

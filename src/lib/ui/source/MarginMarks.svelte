@@ -12,7 +12,7 @@
    * what hangs on it. What has no room is one count, which opens.
    */
   let { item, tabindex = 0 }: { item: SourceItem; tabindex?: number } = $props();
-  const twice = $derived(item.twice && `/duplicates?a=${item.twice.a}&b=${item.twice.b}`);
+  const twice = $derived(item.twice && `/duplicates?with=${item.id}`);
 
   interface Mark {
     key: string;

@@ -4,7 +4,7 @@ import { shortLabel } from '$lib/core/source';
 import { passagesWhere } from '$lib/server/passages';
 import { projectsOf, sectionsOf } from '$lib/server/projects';
 import { getSource, allTags, besideSource } from '$lib/server/sources';
-import { doublesOf } from '$lib/server/capture';
+import { doublesOfSource, relatedTo } from '$lib/server/duplicates';
 import { listLeads } from '$lib/server/leads';
 import { listNotes } from '$lib/server/notes';
 import { printedFields } from '$lib/server/lists';
@@ -12,22 +12,31 @@ import { lookOf } from '../../look';
 import { orRefuse } from '../../answer';
 
 export const load: PageServerLoad = async ({ params, locals, depends }) => {
-  depends('retexa:sources', 'retexa:passages', 'retexa:notes', 'retexa:leads', 'retexa:projects');
+  depends(
+    'retexa:sources',
+    'retexa:duplicates',
+    'retexa:passages',
+    'retexa:notes',
+    'retexa:leads',
+    'retexa:projects',
+  );
   const { ctx } = locals;
   const source = await orRefuse(getSource(ctx, params.id));
   if (source.mergedInto) redirect(307, `/sources/${source.mergedInto}`);
   const { style } = await lookOf(locals);
-  const [beside, passages, filed, tags, doubles, printed, notes, leads, sections] = await Promise.all([
-    besideSource(ctx, source.id),
-    passagesWhere(ctx, { source_id: source.id }),
-    projectsOf(ctx, source.id),
-    allTags(ctx),
-    source.binned ? [] : doublesOf(ctx, source.record, source.id),
-    printedFields(locals.ctx, style, source.record.type),
-    listNotes(ctx, { sourceId: source.id }),
-    listLeads(ctx, { metIn: source.id }),
-    sectionsOf(ctx, source.id),
-  ]);
+  const [beside, passages, filed, tags, doubles, related, printed, notes, leads, sections] =
+    await Promise.all([
+      besideSource(ctx, source.id),
+      passagesWhere(ctx, { source_id: source.id }),
+      projectsOf(ctx, source.id),
+      allTags(ctx),
+      source.binned ? [] : doublesOfSource(ctx, source.id),
+      relatedTo(ctx, source.id),
+      printedFields(locals.ctx, style, source.record.type),
+      listNotes(ctx, { sourceId: source.id }),
+      listLeads(ctx, { metIn: source.id }),
+      sectionsOf(ctx, source.id),
+    ]);
   return {
     source,
     label: shortLabel(source.record),
@@ -36,6 +45,7 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     filed,
     tags,
     doubles,
+    related,
     printed,
     notes,
     leads,

@@ -74,7 +74,7 @@
   {/if}
 </PageHead>
 
-<Doubles id={data.source.id} doubles={data.doubles} />
+<Doubles id={data.source.id} doubles={data.doubles} related={data.related} />
 
 <div class="sheet">
   <div class="record">

@@ -12,6 +12,7 @@ import * as likeness from './0010-likeness';
 import * as tallies from './0011-tallies';
 import * as jobsGoOn from './0012-jobs-go-on';
 import * as projectsPutAway from './0013-projects-put-away';
+import * as works from './0014-works';
 
 interface Migration {
   name: string;
@@ -32,6 +33,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0011-tallies', up: tallies.up },
   { name: '0012-jobs-go-on', up: jobsGoOn.up },
   { name: '0013-projects-put-away', up: projectsPutAway.up },
+  { name: '0014-works', up: works.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
