@@ -131,4 +131,40 @@ describe('the server is killed', () => {
     await me.open('/import');
     await me.see('4,000 sources added');
   });
+
+  it('in the middle of merging many: all of them are one, or none', async () => {
+    const path = join(await mkdtemp(join(tmpdir(), 'retexa-twice-')), 'twice.bib');
+    const entries = Array.from({ length: 240 }, (_, i) => {
+      const n = i >> 1;
+      return `@article{twice${i}, title={On sluices, ${i % 2 ? 'once' : 'Once'} more: ${n}}, author={Osei, Kofi}, year={2001}, journal={Shore}, volume={${n + 1}}, doi={10.5555/twice.${n}}}`;
+    });
+    await writeFile(path, entries.join('\n'));
+    await me.open('/import');
+    const input = (await me.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(path);
+    const there = () => app.rows("SELECT id FROM source WHERE title LIKE 'On sluices%'").length;
+    await until('the import to end', async () => there() === 240 && job().state === 'done');
+    const merged = () =>
+      app.rows("SELECT id FROM source WHERE merged_into IS NOT NULL AND title LIKE 'On sluices%'").length;
+    const ended: number[] = [];
+    for (const frames of [1, 4, 10, 25]) {
+      await me.open('/duplicates/sure');
+      await me.see('120 groups', '.sub');
+      await me.press('Merge 120 groups');
+      for (let i = 0; i < frames; i++) await me.page.evaluate(() => new Promise(requestAnimationFrame));
+      await app.kill();
+      await app.start();
+      await whole();
+      ended.push(merged());
+      expect([0, 120]).toContain(merged());
+      if (merged() === 0) continue;
+      await me.open('/duplicates');
+      await me.press('1 merge can be undone');
+      await me.press('Undo', '.merges');
+      await me.see('The merge is undone');
+      expect(merged()).toBe(0);
+    }
+    // At least one was cut off.
+    expect(ended).toContain(0);
+  });
 });

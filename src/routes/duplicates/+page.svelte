@@ -193,7 +193,7 @@
       <p class="small-label">As it will print</p>
       <Reference reference={preview} fallback="Printing…" />
     </section>
-    <p class="acts">
+    <div class="acts">
       <Button look="main" keys={keyFor('duplicates merge')} onclick={merge} disabled={busy}
         >Merge into one</Button
       >
@@ -219,7 +219,7 @@
       >
       <span class="flex-1"></span>
       <span class="small-label">↑ ↓ row · ← → choose a value</span>
-    </p>
+    </div>
   </div>
 {/if}
 

@@ -4,7 +4,9 @@ import {
   CSL_TYPES,
   DATE_VARIABLES,
   datesAgree,
+  doiKey,
   isDateVariable,
+  isbnKeys,
   isNameVariable,
   NAME_VARIABLES,
   NUMBER_VARIABLES,
@@ -150,6 +152,15 @@ function propose(field: MergeField, a: unknown, b: unknown): Omit<Suggestion, 'f
       : take(y.length > x.length ? 'b' : 'a', 'more names', true);
   }
   const [x, y] = [String(a), String(b)];
+  if (field === 'DOI' && doiKey(x) && doiKey(x) === doiKey(y))
+    return take(y.length < x.length ? 'b' : 'a', 'the same, bare');
+  if (field === 'ISBN') {
+    const [mine, theirs] = [isbnKeys(x), isbnKeys(y)];
+    if (theirs.length > 0 && theirs.every((isbn) => mine.includes(isbn)) && x.length >= y.length)
+      return take('a', mine.length > theirs.length ? 'has the other, too' : 'the same, in thirteen digits');
+    if (mine.length > 0 && mine.every((isbn) => theirs.includes(isbn)))
+      return take('b', theirs.length > mine.length ? 'has the other, too' : 'the same, in thirteen digits');
+  }
   if (field === 'type')
     return take(
       CSL_TYPES.indexOf(x as never) <= 0 || x === 'webpage' || x === 'document' ? 'b' : 'a',

@@ -275,7 +275,9 @@ function judgeInOrder(a: Signature, b: Signature, common: Commonness): Judgement
     apart.push('different editions');
   } else if (a.edition !== b.edition && (a.edition || b.edition) !== '1') bits += W.edition.one;
   if (a.publisher.length && b.publisher.length) {
-    const same = a.publisher.some((w) => w.length > 3 && b.publisher.includes(w));
+    const same =
+      a.publisher.join(' ') === b.publisher.join(' ') ||
+      a.publisher.some((w) => w.length > 3 && b.publisher.includes(w));
     bits += same ? W.publisher.same : W.publisher.different;
   }
 

@@ -5,7 +5,7 @@ import {
   addressKey,
   findArxiv,
   findPmid,
-  isbnKey,
+  isbnKeys,
   looksInstitutional,
   parseName,
   yearOf,
@@ -274,16 +274,6 @@ export function pagesOf(record: SourceRecord): [first: string, last: string] {
   return [bare(first), bare(end)];
 }
 
-/** All ISBNs of a field whose check digits hold, as thirteen digits. */
-function isbnsOf(text: string | undefined): string[] {
-  const found = new Set<string>();
-  for (const [given] of (text ?? '').slice(0, LONGEST).matchAll(/(?:97[89][\s-]?)?(?:\d[\s-]?){9}[\dXx]/g)) {
-    const key = isbnKey(given);
-    if (key) found.add(key);
-  }
-  return [...found];
-}
-
 const PREPRINT = /\b(?:preprint|working paper|eprint|arxiv|discussion paper|manuscript)\b/i;
 const THESIS = /\b(?:thesis|dissertation|habilitation)\b/i;
 
@@ -329,7 +319,7 @@ export function signatureOf(record: SourceRecord): Signature {
     part: numberOf(record['part-number'] ?? record['chapter-number']),
     publisher: telling(latin(record.publisher ?? '')),
     doi: doiKey(record.DOI) ?? '',
-    isbns: isbnsOf(record.ISBN),
+    isbns: isbnKeys(record.ISBN),
     address: addressKey(record.URL) ?? '',
     pmid: record.PMID ?? findPmid(ids) ?? '',
     arxiv: findArxiv(ids) ?? /10\.48550\/arxiv\.(\S+)/i.exec(record.DOI ?? '')?.[1] ?? '',

@@ -67,6 +67,19 @@ export function isbnKey(text: string | undefined): string | undefined {
   return body + String((10 - (sum % 10)) % 10);
 }
 
+/** Longest text whose ISBNs are looked for, in characters. */
+const LONGEST = 600;
+
+/** The keys of all ISBNs in a field whose check digits hold, each once. */
+export function isbnKeys(text: string | undefined): string[] {
+  const found = new Set<string>();
+  for (const [given] of (text ?? '').slice(0, LONGEST).matchAll(/(?:97[89][\s-]?)?(?:\d[\s-]?){9}[\dXx]/g)) {
+    const key = isbnKey(given);
+    if (key) found.add(key);
+  }
+  return [...found];
+}
+
 /** The key of the first ISBN in a field, which may hold several or say of each what it is bound in. */
 export const firstIsbnKey = (text: string | undefined): string | undefined =>
   isbnKey(text) ?? isbnKey(findIsbn(text ?? ''));

@@ -47,6 +47,7 @@ export {
   findPmid,
   firstIsbnKey,
   isbnKey,
+  isbnKeys,
   isIsbn10,
   isIsbn13,
   isIssn,

@@ -9,6 +9,7 @@ import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
 import { passagesWhere } from '../passages/repository';
 import { projectsOf } from '../projects/repository';
+import { sectionsOf } from '../projects/sections';
 import { getSource, getSources, type Source } from '../sources/repository';
 import { talliesOf } from '../sources/tallies';
 import { apartPairs, setApart, unsetApart } from './apart';
@@ -66,6 +67,7 @@ export interface GroupSource {
   passages: number;
   copies: CopyHead[];
   projects: number;
+  sections: number;
   tags: number;
   notes: number;
   leads: number;
@@ -73,10 +75,11 @@ export interface GroupSource {
 
 async function withHanging(ctx: Context, source: Source): Promise<GroupSource> {
   const { id: sourceId, record, revision, citekey, added } = source;
-  const [passages, copies, projects, itsNotes, itsLeads] = await Promise.all([
+  const [passages, copies, projects, sections, itsNotes, itsLeads] = await Promise.all([
     passagesWhere(ctx, { source_id: sourceId }),
     copiesOf(ctx, sourceId),
     projectsOf(ctx, sourceId),
+    sectionsOf(ctx, sourceId),
     listKept(ctx, notes, (q) => q.where({ source_id: sourceId }).whereNull('binned'), 100),
     listKept(ctx, leads, (q) => q.where({ met_in: sourceId }).whereNull('binned'), 100),
   ]);
@@ -91,6 +94,7 @@ async function withHanging(ctx: Context, source: Source): Promise<GroupSource> {
     passages: passages.length,
     copies,
     projects: projects.length,
+    sections: sections.length,
     tags: record.retexa.tags.length,
     notes: itsNotes.length,
     leads: itsLeads.length,

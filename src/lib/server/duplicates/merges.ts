@@ -109,6 +109,7 @@ export async function openSteps(ctx: Context): Promise<{ id: string; at: string;
     else if (steps.size < MOST_STEPS) steps.set(id, { id, at: row.at, merges: [opened(ctx, row)] });
     else break;
   }
+  for (const { merges } of steps.values()) merges.sort((x, y) => (x.id < y.id ? -1 : 1));
   return [...steps.values()];
 }
 

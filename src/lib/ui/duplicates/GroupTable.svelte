@@ -39,11 +39,20 @@
     return c.sources.map((_, i) => text(field, i)).find((t) => t !== mine && t !== '') ?? mine;
   }
 
-  const along = ({ passages, copies, projects, tags, notes, leads }: GroupComparison['sources'][number]) =>
+  const along = ({
+    passages,
+    copies,
+    projects,
+    sections,
+    tags,
+    notes,
+    leads,
+  }: GroupComparison['sources'][number]) =>
     [
       passages && many(passages, 'passage'),
       copies.length && many(copies.length, 'page copy', 'page copies'),
       projects && many(projects, 'project'),
+      sections && many(sections, 'section'),
       tags && many(tags, 'tag'),
       notes && many(notes, 'note'),
       leads && many(leads, 'lead'),
@@ -53,14 +62,12 @@
   const together = $derived.by(() => {
     const sum = (of: (s: GroupComparison['sources'][number]) => number) =>
       c.sources.reduce((n, s) => n + of(s), 0);
-    return `${many(
-      sum((s) => s.passages),
-      'passage',
-    )}, ${many(
-      sum((s) => s.copies.length),
-      'copy',
-      'copies',
-    )}; ${several ? 'all' : 'both'} citekeys keep working`;
+    const [passages, copies] = [sum((s) => s.passages), sum((s) => s.copies.length)];
+    const hanging = [
+      ...(passages ? [many(passages, 'passage')] : []),
+      ...(copies ? [many(copies, 'copy', 'copies')] : []),
+    ].join(', ');
+    return `${hanging ? `${hanging}; ` : ''}${several ? 'all' : 'both'} citekeys keep working`;
   });
 </script>
 

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
   import { typedValue, type MergeField } from '$lib/core/duplicates';
   import { fieldLabel, TYPE_LABELS } from '$lib/core/source';
   import { Input, Select } from '../kit';
@@ -19,7 +18,8 @@
   let select: HTMLSelectElement | undefined = $state();
   const label = $derived(field === 'type' ? 'Kind of source' : fieldLabel(field));
 
-  onMount(() => (input ?? select)?.focus());
+  // The field is there when the component around it has been made.
+  $effect(() => (input ?? select)?.focus());
 
   function take() {
     const typed = typedValue(field, text);
