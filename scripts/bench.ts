@@ -17,6 +17,7 @@ import { readPdfText } from '../src/lib/reading/pdf';
 import { endRecogniser, recognise } from '../src/lib/reading/scan';
 import { DOCUMENTS } from '../stand-ins/documents';
 import { MARSH, THESIS, htmlOf } from '../stand-ins/texts';
+import { findGroups, signatureOf, type Signature } from '../src/lib/core/duplicates/index';
 import { FORMATS, readFormat, writeFormat } from '../src/lib/core/formats/index';
 import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
 import { defaultContext, transaction } from '../src/lib/server/access/context';
@@ -410,6 +411,29 @@ async function views(size: number): Promise<void> {
 }
 
 await part('views', 'Every view, 10,000 sources', () => views(10_000));
+/** Looks through a whole library for works that are in it twice: one in twenty is, hundreds of pieces share a title. */
+async function doubles(size: number): Promise<void> {
+  const ids: string[] = [];
+  const signatures: Signature[] = [];
+  for (const record of largeLibrary(size)) {
+    ids.push(String(ids.length).padStart(7, '0'));
+    signatures.push(signatureOf(record));
+  }
+  const [found, groups] = await timed(() => findGroups(ids, signatures));
+  const sure = groups.filter((g) => g.verdict === 'sure').length;
+  const memory = Math.round(process.memoryUsage().rss / 1e6);
+  row(
+    `a full pass over ${size.toLocaleString('en')} records`,
+    ms(found),
+    `${groups.length.toLocaleString('en')} groups, ${sure.toLocaleString('en')} sure; ${memory} MB`,
+  );
+}
+
+await part('doubles', 'Works that are in a library twice', async () => {
+  await doubles(10_000);
+  await doubles(100_000);
+});
+
 if (chosen.includes('views-large'))
   await part('views-large', 'Every view, 100,000 sources', () => views(100_000));
 

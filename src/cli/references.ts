@@ -194,10 +194,12 @@ export function check(file: string, options: { from?: string; style?: string }):
  */
 export function duplicates(file: string, options: { from?: string; sure?: boolean }): Outcome {
   const { items, words, partial } = readFile(file, options.from);
-  const groups = findGroups(
-    items.map(({ key }) => key),
-    items.map(({ record }) => signatureOf(record)),
-    options.sure,
-  ).map((group) => ({ ...group, score: Number(group.score.toFixed(4)) }));
+  const ids = items.map(({ key }) => key);
+  // Each record is let go for its signature, so that a large file is not in memory twice.
+  const signatures = ids.map(() => signatureOf(items.pop()!.record)).reverse();
+  const groups = findGroups(ids, signatures, options.sure).map((group) => ({
+    ...group,
+    score: Number(group.score.toFixed(4)),
+  }));
   return { data: `${JSON.stringify(groups, null, 2)}\n`, words, partial };
 }

@@ -46,10 +46,23 @@ const PLACE = 2 ** 21;
 
 /** Pairs of places that share a key, each given once. */
 function* candidates(signatures: readonly Signature[]): Generator<[number, number]> {
-  const keys = signatures.map((s) => Uint32Array.from(blocksOf(s)));
-  const all = new Float64Array(keys.reduce((sum, k) => sum + k.length, 0));
+  // The keys of all records one after another, and where those of each begin.
+  const begin = new Uint32Array(signatures.length + 1);
+  let keys = new Uint32Array(signatures.length * 24);
   let n = 0;
-  for (const [place, own] of keys.entries()) for (const key of own) all[n++] = key * PLACE + place;
+  for (const [place, signature] of signatures.entries()) {
+    const own = blocksOf(signature);
+    if (n + own.length > keys.length) {
+      const larger = new Uint32Array(2 * (n + own.length));
+      larger.set(keys);
+      keys = larger;
+    }
+    keys.set(own, n);
+    begin[place + 1] = n += own.length;
+  }
+  const all = new Float64Array(n);
+  for (let place = 0; place < signatures.length; place++)
+    for (let i = begin[place]!; i < begin[place + 1]!; i++) all[i] = keys[i]! * PLACE + place;
   all.sort();
   // Where the records of a key begin and end, for keys that several share.
   const blocks = new Map<number, [from: number, to: number]>();
@@ -62,9 +75,10 @@ function* candidates(signatures: readonly Signature[]): Generator<[number, numbe
   }
   // For each record the others it shares keys with: no pair is remembered longer than its record is looked at.
   const shared = new Int32Array(signatures.length);
-  for (const [place, own] of keys.entries()) {
+  for (let place = 0; place < signatures.length; place++) {
     const touched: number[] = [];
-    for (const key of own) {
+    for (let k = begin[place]!; k < begin[place + 1]!; k++) {
+      const key = keys[k]!;
       const block = blocks.get(key);
       if (!block) continue;
       const weight = weightOfKey(block[1] - block[0]);
@@ -84,13 +98,12 @@ function* candidates(signatures: readonly Signature[]): Generator<[number, numbe
 /** Pairs of a part and a whole that may hold it. */
 function* partsAndWholes(signatures: readonly Signature[]): Generator<[number, number]> {
   const found = new Map<number, number[]>();
-  const all = signatures.map(holdings);
-  for (const [place, own] of all.entries())
-    if (signatures[place]!.family === 'book')
-      for (const key of own.found) found.set(key, [...(found.get(key) ?? []), place]);
-  for (const [place, { seeks }] of all.entries()) {
-    if (signatures[place]!.family === 'book') continue;
-    for (const whole of new Set(seeks.flatMap((key) => found.get(key) ?? [])))
+  for (const [place, signature] of signatures.entries())
+    if (signature.family === 'book')
+      for (const key of holdings(signature).found) found.set(key, [...(found.get(key) ?? []), place]);
+  for (const [place, signature] of signatures.entries()) {
+    if (signature.family === 'book') continue;
+    for (const whole of new Set(holdings(signature).seeks.flatMap((key) => found.get(key) ?? [])))
       yield whole < place ? [whole, place] : [place, whole];
   }
 }

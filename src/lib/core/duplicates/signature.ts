@@ -289,10 +289,25 @@ function familyOf(record: SourceRecord): Family {
   return FAMILIES[record.type] ?? 'page';
 }
 
+/** How many containers and publishers are remembered, and how long they are at most: a few of them have most of the records. */
+const REMEMBERED = { most: 2_000, length: 200 };
+const remembered = new Map<string, [whole: string, words: string[]]>();
+
+/** A text in Latin letters, and its telling words. */
+function inLatin(text: string): [whole: string, words: string[]] {
+  const known = remembered.get(text);
+  if (known) return known;
+  const whole = latin(text);
+  const made: [string, string[]] = [whole, telling(whole)];
+  if (text.length <= REMEMBERED.length) remembered.set(text, made);
+  if (remembered.size > REMEMBERED.most) remembered.delete(remembered.keys().next().value!);
+  return made;
+}
+
 /** What a record is compared by. Pure: the same record gives the same. */
 export function signatureOf(record: SourceRecord): Signature {
   const roles = creatorsOf(record);
-  const container = record['container-title'] ?? '';
+  const [where, inside] = inLatin(record['container-title'] ?? '');
   const parts = record.issued?.['date-parts']?.[0];
   const [firstPage, lastPage] = pagesOf(record);
   const ids = [record.URL, record.note, record.number, record.DOI].filter(Boolean).join(' ');
@@ -304,8 +319,8 @@ export function signatureOf(record: SourceRecord): Signature {
     editors: (record.editor ?? []).slice(0, 10).map(personSign),
     year: yearOf(record.issued) ?? null,
     day: parts?.length === 3 ? parts.join('-') : null,
-    container: latin(container),
-    containerWords: telling(latin(container)),
+    container: where,
+    containerWords: inside,
     issn: (record.ISSN ?? '')
       .replace(/[^\dXx]/g, '')
       .toUpperCase()
@@ -317,7 +332,7 @@ export function signatureOf(record: SourceRecord): Signature {
     edition: editionOf(record.edition),
     number: fold(String(record.number ?? '').slice(0, 60)),
     part: numberOf(record['part-number'] ?? record['chapter-number']),
-    publisher: telling(latin(record.publisher ?? '')),
+    publisher: inLatin(record.publisher ?? '')[1],
     doi: doiKey(record.DOI) ?? '',
     isbns: isbnKeys(record.ISBN),
     address: addressKey(record.URL) ?? '',

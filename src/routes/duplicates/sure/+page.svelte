@@ -59,9 +59,8 @@
         <div>
           <Reference reference={group.printed} fallback={group.label} />
           <p class="small-label">
-            {many(group.ids.length, 'source')} · {group.reasons.join(
-              ' · ',
-            )}{#if group.doubtful.length}&nbsp;· <span class="pencil-blue font-semibold"
+            {many(group.ids.length, 'source')} · {group.reasons.join(' · ')}{#if group.doubtful.length}&nbsp;· <span
+                class="pencil-blue font-semibold"
                 >check {group.doubtful.map((f) => fieldName(f)).join(', ')}</span
               >{/if}
           </p>
