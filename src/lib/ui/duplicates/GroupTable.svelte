@@ -78,7 +78,7 @@
         <th></th>
         {#each c.sources as source, i (source.id)}
           <th
-            ><span class="small-label">From {from(i)}</span><br /><a href="/sources/{source.id}"
+            ><span class="small-label">From {from(i)} · {source.citekey}</span><br /><a href="/sources/{source.id}"
               >added {dateLabel(source.added)}</a
             >{#if several}<br /><Button
                 small
