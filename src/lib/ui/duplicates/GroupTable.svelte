@@ -78,8 +78,8 @@
         <th></th>
         {#each c.sources as source, i (source.id)}
           <th
-            ><span class="small-label">From {from(i)} · {source.citekey}</span><br /><a href="/sources/{source.id}"
-              >added {dateLabel(source.added)}</a
+            ><span class="small-label">From {from(i)} · {source.citekey}</span><br /><a
+              href="/sources/{source.id}">added {dateLabel(source.added)}</a
             >{#if several}<br /><Button
                 small
                 look="quiet"
