@@ -88,6 +88,31 @@ describe('one work', () => {
   });
 });
 
+describe('weights', () => {
+  const bits = (a: Partial<SourceRecord>, b: Partial<SourceRecord>) => {
+    const { score } = judged(a, b);
+    return Math.log2(score / (1 - score));
+  };
+  // Added up by hand from the weights as they stand in score.ts, as Fellegi and Sunter add up log2(m/u).
+  it('are added up: title of six words 4 + 6 × 1.5, author 5 + rare name 1.5, year 2.5, before −8', () => {
+    expect(bits({}, {})).toBeCloseTo(14, 6);
+  });
+  it('are added up: another serial −4; and other authors −8 in place of 6.5', () => {
+    const [shore, letters] = [{ 'container-title': 'Shore' }, { 'container-title': 'Coastal letters' }];
+    expect(bits(shore, letters)).toBeCloseTo(10, 6);
+    expect(bits({}, { author: [{ family: 'Osei', given: 'Kofi' }] })).toBeCloseTo(14 - 6.5 - 8, 6);
+  });
+  it('are added up: serial 2, volume 2.5, issue 1.5, pages 5, and the place 2', () => {
+    expect(bits(inJournal, inJournal)).toBeCloseTo(27, 6);
+  });
+  it('are less for a title and a name that many have', () => {
+    const common = { titles: () => 64, families: () => 64 };
+    const { score } = compare(record({}), record({}), common);
+    // Title: 13 − 1.3 × (log2 32 − 0.5); name: (4 − log2 64) / 2.
+    expect(Math.log2(score / (1 - score))).toBeCloseTo(13 - 1.3 * 4.5 + 5 - 1 + 2.5 - 8, 6);
+  });
+});
+
 describe('two works', () => {
   it.each<[string, Partial<SourceRecord>, Partial<SourceRecord>]>([
     ['parts', { title: 'Tidal mills. Part 1' }, { title: 'Tidal mills. Part 2' }],

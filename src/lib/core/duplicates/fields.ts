@@ -177,11 +177,11 @@ export function matchContainers(a: Signature, b: Signature): ContainerLevel {
   return 'different';
 }
 
+/** How far pages agree. */
+export type PagesLevel = 'same' | 'first' | 'inside' | 'different' | 'missing';
+
 /** How far the pages agree: all, the first; both are there and differ; or one is missing. */
-export function matchPages(
-  a: Signature,
-  b: Signature,
-): 'same' | 'first' | 'inside' | 'different' | 'missing' {
+export function matchPages(a: Signature, b: Signature): PagesLevel {
   if (a.firstPage === '' || b.firstPage === '') return 'missing';
   if (a.firstPage === b.firstPage)
     return a.lastPage === b.lastPage || !a.lastPage || !b.lastPage ? 'same' : 'first';

@@ -4,8 +4,10 @@ import {
   matchPeople,
   matchTitles,
   type ContainerLevel,
+  type PagesLevel,
   type PeopleLevel,
   type TitleLevel,
+  type TitleMatch,
 } from './fields';
 import { partOf, RELATION_LABELS, relationOf, type Relation } from './relations';
 import type { Signature } from './signature';
@@ -36,11 +38,11 @@ export interface Commonness {
 export const UNCOMMON: Commonness = { titles: () => 1, families: () => 1 };
 
 /**
- * Weights of agreement and disagreement, field by field: the logarithm to base 2 of how much more often it is met among
- * records of one work than among others that share a key (Fellegi and Sunter, "A Theory for Record Linkage", 1969: weights
- * log2(m/u), added up for fields that are independent). The values are set by hand after counting m and u on the half of
- * the measuring set that is looked at; where fields depend on one another (volume and year, pages and issue) less is given
- * than was counted.
+ * Weights of agreement and disagreement, field by field, in bits: how much more often it is met among records of one work
+ * than among others that share a key, as a logarithm to base 2, added up as for fields that are independent (Fellegi and
+ * Sunter, "A Theory for Record Linkage", 1969: weights log2(m/u)). The values are not counted but set by hand, from what the
+ * half of the measuring set that was looked at got wrong (tests/doubles); where fields depend on one another, as volume and
+ * year do, they are less than they would be alone.
  */
 const WEIGHTS = {
   /** How probable one work is before anything is compared, for two records that share a key. */
@@ -77,8 +79,15 @@ const WEIGHTS = {
   isbn: { same: 10, different: -2 },
   pmid: { same: 13, different: -12 },
   arxiv: { same: 10, different: -10 },
-  address: { same: 9, different: 0 },
+  address: { same: 9, different: -3 },
   day: { same: 1.5, different: -4 },
+  /** A title of one telling word is shared by chance more often than its words say. */
+  oneWord: -3,
+  numbersInTitle: -18,
+  notice: -15,
+  oneVolume: -13,
+  /** Volume, first page and serial together are the place of one piece. */
+  place: 2,
 };
 
 /** From where a pair is surely one work, and from where it is for a person to decide; in bits. */
@@ -105,6 +114,36 @@ function comesFirst(a: Signature, b: Signature): boolean {
   return JSON.stringify(a) <= JSON.stringify(b);
 }
 
+/** What was found for and against, as it adds up. */
+interface Evidence {
+  bits: number;
+  reasons: string[];
+  /** What tells the two apart; a container alone may be given in two ways that nothing knows of. */
+  apart: { words: string; telling: boolean }[];
+}
+
+/** How the fields of two signatures agree. */
+interface Agreement {
+  a: Signature;
+  b: Signature;
+  title: TitleMatch;
+  titled: boolean;
+  people: PeopleLevel;
+  pages: PagesLevel;
+  container: ContainerLevel;
+  sameSerial: boolean;
+  sameDoi: boolean;
+  sharedIsbns: number;
+  /** How many records have the title, and how many the family name of the first creator. */
+  often: number;
+  named: number;
+}
+
+const W = WEIGHTS;
+const agrees = (x: string, y: string) => x !== '' && x === y;
+const differs = (x: string, y: string) => x !== '' && y !== '' && x !== y;
+const either = ({ a, b }: Agreement, test: (s: Signature) => boolean) => test(a) || test(b);
+
 function judgeInOrder(a: Signature, b: Signature, common: Commonness): Judgement {
   const title = matchTitles(a.title, b.title);
   const people =
@@ -118,179 +157,148 @@ function judgeInOrder(a: Signature, b: Signature, common: Commonness): Judgement
       : { verdict: 'different', score: 0, reasons: ['different titles'] };
   const relation = relationOf(a, b, title, people);
   if (relation) return ofRelation(relation);
-  const apart: string[] = [];
-  const reasons: string[] = [];
-  let bits = WEIGHTS.before;
-  const W = WEIGHTS;
-  const differs = (x: string, y: string) => x !== '' && y !== '' && x !== y;
-  const agrees = (x: string, y: string) => x !== '' && x === y;
-
-  // Identifiers, and what they cannot mean.
-  const sameDoi = agrees(a.doi, b.doi);
-  const titlesApart = title.level === 'different';
   const container = matchContainers(a, b);
-  if (sameDoi && titlesApart && (PARTS.has(a.family) || PARTS.has(b.family) || pages === 'different')) {
-    apart.push('the DOI is that of the whole');
-    bits += W.title.different;
-  } else if (sameDoi) {
-    bits += W.doi.same;
-    reasons.push('same DOI');
-  } else if (differs(a.doi, b.doi)) {
-    if (
-      a.doi.length > 8 &&
-      within(a.doi, b.doi, 1) &&
-      !titlesApart &&
-      pages !== 'different' &&
-      title.level !== 'close'
-    ) {
-      bits += W.doi.mistyped;
-      reasons.push('DOIs alike but for one character');
-    } else {
-      bits += W.doi.different;
-      apart.push('different DOIs');
-    }
+  const found: Agreement = {
+    a,
+    b,
+    title,
+    titled: title.level !== 'different' && title.level !== 'missing' && title.level !== 'close',
+    people,
+    pages,
+    container,
+    sameSerial: container === 'same' || container === 'shortened' || agrees(a.issn, b.issn),
+    sameDoi: agrees(a.doi, b.doi),
+    sharedIsbns: a.isbns.filter((isbn) => b.isbns.includes(isbn)).length,
+    often: Math.max(common.titles(a.title.whole), common.titles(b.title.whole)),
+    named: common.families(a.people[0]?.family ?? ''),
+  };
+  const evidence: Evidence = { bits: W.before, reasons: [], apart: [] };
+  for (const weigh of [byIdentifiers, byTitle, byPeople, byDate, byPlace, byEdition, byKind])
+    weigh(found, evidence);
+  return judgementOf(found, evidence);
+}
+
+const speaksFor = (e: Evidence, bits: number, reason?: string) => {
+  e.bits += bits;
+  if (reason) e.reasons.push(reason);
+};
+const tellsApart = (e: Evidence, bits: number, words: string, telling = true) => {
+  e.bits += bits;
+  e.apart.push({ words, telling });
+};
+
+function byIdentifiers(found: Agreement, e: Evidence): void {
+  const { a, b, title, pages, sameDoi, sharedIsbns } = found;
+  const titlesApart = title.level === 'different';
+  if (sameDoi && titlesApart && (pages === 'different' || either(found, (s) => PARTS.has(s.family))))
+    tellsApart(e, W.title.different, 'the DOI is that of the whole');
+  else if (sameDoi) speaksFor(e, W.doi.same, 'same DOI');
+  else if (differs(a.doi, b.doi)) {
+    const slip = a.doi.length > 8 && within(a.doi, b.doi, 1);
+    if (slip && found.titled && pages !== 'different')
+      speaksFor(e, W.doi.mistyped, 'DOIs alike but for one character');
+    else tellsApart(e, W.doi.different, 'different DOIs');
   }
-  const isbns = a.isbns.filter((isbn) => b.isbns.includes(isbn)).length;
-  if (isbns > 0 && PARTS.has(a.family) === PARTS.has(b.family) && !PARTS.has(a.family)) {
-    bits += W.isbn.same;
-    reasons.push('same ISBN');
-  } else if (a.isbns.length && b.isbns.length && isbns === 0) {
-    bits += W.isbn.different;
-    apart.push('different ISBNs');
-  }
+  if (sharedIsbns > 0 && !either(found, (s) => PARTS.has(s.family))) speaksFor(e, W.isbn.same, 'same ISBN');
+  else if (a.isbns.length > 0 && b.isbns.length > 0 && sharedIsbns === 0)
+    tellsApart(e, W.isbn.different, 'different ISBNs');
   for (const [name, x, y, weight] of [
     ['PubMed number', a.pmid, b.pmid, W.pmid],
     ['arXiv number', a.arxiv, b.arxiv, W.arxiv],
   ] as const) {
-    if (agrees(x, y)) {
-      bits += weight.same;
-      reasons.push(`same ${name}`);
-    } else if (differs(x, y)) {
-      bits += weight.different;
-      apart.push(`different ${name}s`);
-    }
+    if (agrees(x, y)) speaksFor(e, weight.same, `same ${name}`);
+    else if (differs(x, y)) tellsApart(e, weight.different, `different ${name}s`);
   }
-  if (agrees(a.address, b.address)) {
-    bits += W.address.same;
-    reasons.push('same address');
-  } else if (
-    differs(a.address, b.address) &&
-    a.family === b.family &&
-    (a.family === 'page' || a.family === 'news')
-  ) {
-    bits += -3;
-    apart.push('different addresses');
-  }
+  const online = a.family === b.family && (a.family === 'page' || a.family === 'news');
+  if (agrees(a.address, b.address)) speaksFor(e, W.address.same, 'same address');
+  else if (online && differs(a.address, b.address)) tellsApart(e, W.address.different, 'different addresses');
+}
 
-  // Title.
-  const often = Math.max(common.titles(a.title.whole), common.titles(b.title.whole));
-  if (title.level !== 'different' && title.level !== 'missing' && title.level !== 'close') {
+function byTitle({ a, b, title, titled, sameDoi, often }: Agreement, e: Evidence): void {
+  const { level, numbersDiffer } = title;
+  if (titled) {
     const words = Math.min(a.title.words.length, b.title.words.length, W.words);
-    const says = W.title[title.level] + words * W.titleWord - (words < 2 ? 3 : 0);
+    const says = W.title[level] + words * W.titleWord + (words < 2 ? W.oneWord : 0);
     // That a title is common takes from what its agreement says, and says nothing against.
-    bits += Math.max(0, says - commonTitle(often));
-    reasons.push(TITLE_WORDS[title.level]);
-  } else bits += W.title[title.level];
-  if (title.level === 'close') reasons.push('titles alike in most words');
-  if (titlesApart) apart.push('different titles');
-  if (title.numbersDiffer && !sameDoi) {
-    bits -= 18;
-    apart.push('different numbers in the title');
-  }
+    speaksFor(e, Math.max(0, says - commonTitle(often)), TITLE_WORDS[level as keyof typeof TITLE_WORDS]);
+  } else if (level === 'different') tellsApart(e, W.title.different, 'different titles');
+  else speaksFor(e, W.title[level], level === 'close' ? 'titles alike in most words' : undefined);
+  if (sameDoi) return;
+  if (numbersDiffer) tellsApart(e, W.numbersInTitle, 'different numbers in the title');
+  if (a.title.notice !== b.title.notice) tellsApart(e, W.notice, 'one speaks of the other');
+}
 
-  if (a.title.notice !== b.title.notice && !sameDoi) {
-    bits -= 15;
-    apart.push('one speaks of the other');
-  }
+function byPeople({ a, b, people, named }: Agreement, e: Evidence): void {
+  if (people === 'none') return tellsApart(e, W.people.none, 'different authors');
+  if (people !== 'all' && people !== 'first') return speaksFor(e, W.people[people]);
+  const more = Math.min(4, Math.min(a.people.length, b.people.length) - 1) * W.morePeople;
+  const all = a.people.length > 1 ? 'same authors' : 'same author';
+  speaksFor(e, W.people[people] + more + commonFamily(named), people === 'all' ? all : 'same first author');
+}
 
-  // People.
-  bits += W.people[people];
-  if (people === 'all' || people === 'first') {
-    bits += Math.min(4, Math.min(a.people.length, b.people.length) - 1) * W.morePeople;
-    bits += commonFamily(common.families(a.people[0]!.family));
-    reasons.push(
-      people === 'all' ? (a.people.length > 1 ? 'same authors' : 'same author') : 'same first author',
+function byDate(found: Agreement, e: Evidence): void {
+  const { a, b } = found;
+  if (a.year === null || b.year === null) return;
+  const years = Math.abs(a.year - b.year);
+  // What an institution publishes every year, and what a paper prints every day.
+  const serial = either(
+    found,
+    (s) => s.family === 'report' || s.family === 'news' || s.people[0]?.institution === true,
+  );
+  if (years === 0) speaksFor(e, W.year.same, 'same year');
+  else if (years === 1) speaksFor(e, serial ? W.year.nextReport : W.year.next, 'years next to one another');
+  else tellsApart(e, W.year.apart, 'different years');
+  if (!a.day || !b.day || !either(found, (s) => s.family === 'news' || s.family === 'page')) return;
+  if (a.day === b.day) speaksFor(e, W.day.same);
+  else tellsApart(e, W.day.different, 'different days');
+}
+
+function byPlace(found: Agreement, e: Evidence): void {
+  const { a, b, container, sameSerial, pages, title, often } = found;
+  if (sameSerial)
+    speaksFor(
+      e,
+      W.container.same,
+      container === 'shortened' ? 'same container, abbreviated' : 'same container',
     );
-  } else if (people === 'none') apart.push('different authors');
-
-  // When.
-  if (a.year !== null && b.year !== null) {
-    const years = Math.abs(a.year - b.year);
-    // What an institution publishes every year, and what a paper prints every day.
-    const serial = [a, b].some(
-      (s) => s.family === 'report' || s.family === 'news' || s.people[0]?.institution,
-    );
-    bits +=
-      years === 0 ? W.year.same : years === 1 ? (serial ? W.year.nextReport : W.year.next) : W.year.apart;
-    if (years === 0) reasons.push('same year');
-    else if (years === 1) reasons.push('years next to one another');
-    else apart.push('different years');
-    const dated = a.family === 'news' || b.family === 'news' || a.family === 'page' || b.family === 'page';
-    if (dated && a.day && b.day) {
-      bits += a.day === b.day ? W.day.same : W.day.different;
-      if (a.day !== b.day) apart.push('different days');
-    }
+  else if (!either(found, (s) => s.family === 'page')) {
+    if (container === 'different') tellsApart(e, W.container.different, 'different containers', false);
+    else speaksFor(e, W.container[container]);
   }
-
-  // Where.
-  const sameSerial = container === 'same' || container === 'shortened' || agrees(a.issn, b.issn);
-  if (sameSerial) {
-    bits += W.container.same;
-    reasons.push(container === 'shortened' ? 'same container, abbreviated' : 'same container');
-  } else if (a.family !== 'page' && b.family !== 'page') {
-    bits += W.container[container];
-    if (container === 'different') apart.push('different containers');
-  }
-  const books = a.family === 'book' || b.family === 'book';
+  const books = either(found, (s) => s.family === 'book');
   for (const [name, x, y, weight] of [
     ['volume', a.volume, b.volume, books ? W.ofBooks : W.volume],
     ['issue', a.issue, b.issue, W.issue],
     ['number', a.number, b.number, W.number],
     ['part', a.part, b.part, W.ofBooks],
   ] as const) {
-    if (agrees(x, y)) {
-      bits += weight.same;
-      if (name === 'number') reasons.push('same number');
-    } else if (differs(x, y)) {
-      bits += weight.different;
-      apart.push(`different ${name}s`);
-    } else if (x !== y && name === 'volume' && books) {
-      bits += W.volume.different - 3;
-      apart.push('one is a volume');
-    }
+    if (agrees(x, y)) speaksFor(e, weight.same, name === 'number' ? 'same number' : undefined);
+    else if (differs(x, y)) tellsApart(e, weight.different, `different ${name}s`);
+    else if (x !== y && name === 'volume' && books) tellsApart(e, W.oneVolume, 'one is a volume');
   }
-  bits += W.pages[pages];
-  if (pages === 'same' || pages === 'first') {
-    reasons.push(pages === 'same' ? 'same pages' : 'same first page');
-    // A title that many bear tells little; a page does as much again.
-    bits += Math.min(3, commonTitle(often));
-    // The three together are the place of one piece in one journal.
-    if (agrees(a.volume, b.volume) && sameSerial && title.level !== 'different') bits += 2;
-  } else if (pages === 'different') apart.push('different pages');
+  if (pages === 'different') return tellsApart(e, W.pages.different, 'different pages');
+  speaksFor(e, W.pages[pages]);
+  if (pages !== 'same' && pages !== 'first') return;
+  // A title that many bear tells little; a page does as much again.
+  speaksFor(e, Math.min(3, commonTitle(often)), pages === 'same' ? 'same pages' : 'same first page');
+  if (agrees(a.volume, b.volume) && sameSerial && title.level !== 'different') speaksFor(e, W.place);
+}
 
-  // Editions.
-  if (agrees(a.edition, b.edition)) bits += W.edition.same;
-  else if (differs(a.edition, b.edition)) {
-    bits += W.edition.different;
-    apart.push('different editions');
-  } else if (a.edition !== b.edition && (a.edition || b.edition) !== '1') bits += W.edition.one;
-  if (a.publisher.length && b.publisher.length) {
-    const same =
-      a.publisher.join(' ') === b.publisher.join(' ') ||
-      a.publisher.some((w) => w.length > 3 && b.publisher.includes(w));
-    bits += same ? W.publisher.same : W.publisher.different;
-  }
+function byEdition({ a, b }: Agreement, e: Evidence): void {
+  if (agrees(a.edition, b.edition)) speaksFor(e, W.edition.same);
+  else if (differs(a.edition, b.edition)) tellsApart(e, W.edition.different, 'different editions');
+  else if (a.edition !== b.edition && (a.edition || b.edition) !== '1') speaksFor(e, W.edition.one);
+  if (a.publisher.length === 0 || b.publisher.length === 0) return;
+  const same =
+    a.publisher.join(' ') === b.publisher.join(' ') ||
+    a.publisher.some((w) => w.length > 3 && b.publisher.includes(w));
+  speaksFor(e, same ? W.publisher.same : W.publisher.different);
+}
 
-  // Kinds that are not one another, whatever their titles.
-  const kinds = kindsApart(a, b, container);
-  if (kinds) {
-    bits += kinds;
-    apart.push('different kinds of source');
-  }
-  return {
-    ...verdictOf(bits, { a, b, title: title.level, people, pages, sameSerial, sameDoi, isbns, apart }),
-    reasons: said(bits, reasons, apart),
-  };
+/** Kinds that are not one another, whatever their titles. */
+function byKind({ a, b, container }: Agreement, e: Evidence): void {
+  const bits = kindsApart(a, b, container);
+  if (bits !== 0) tellsApart(e, bits, 'different kinds of source');
 }
 
 /** One names its editors alone: they are held against the other's editors, where it names them. */
@@ -322,9 +330,6 @@ const TITLE_WORDS = {
   translated: 'title and its translation',
 } as const;
 
-const said = (bits: number, reasons: string[], apart: string[]): string[] =>
-  bits < DECIDE && apart.length > 0 ? apart : [...reasons, ...apart.map((why) => `but ${why}`)];
-
 function kindsApart(a: Signature, b: Signature, container: ContainerLevel): number {
   if (a.family === b.family) return 0;
   const both = (x: string, y: string) =>
@@ -340,42 +345,33 @@ function kindsApart(a: Signature, b: Signature, container: ContainerLevel): numb
   return -4;
 }
 
-interface Grounds {
-  a: Signature;
-  b: Signature;
-  title: TitleLevel;
-  people: PeopleLevel;
-  pages: string;
-  sameSerial: boolean;
-  sameDoi: boolean;
-  isbns: number;
-  apart: string[];
-}
-
 /**
- * The verdict for a sum of weights. Surely one work needs two grounds that do not hang on one another: the title and who
- * wrote it, where it stands, or an identifier; and nothing that tells the two apart.
+ * The judgement that evidence adds up to. Surely one work needs three grounds that do not hang on one another (two where one
+ * is an identifier): the title, who wrote it, when, where it stands; and nothing that tells the two apart.
  */
-function verdictOf(bits: number, g: Grounds): Pick<Judgement, 'verdict' | 'score'> {
-  const { a, b } = g;
-  const titled = g.title !== 'different' && g.title !== 'missing' && g.title !== 'close';
-  const placed =
-    (g.pages === 'same' || g.pages === 'first') &&
-    (g.sameSerial || (a.volume !== '' && a.volume === b.volume));
+function judgementOf(found: Agreement, { bits, reasons, apart }: Evidence): Judgement {
+  const { a, b, titled, people, pages, sameSerial, sameDoi, sharedIsbns } = found;
+  const written = people === 'all' || people === 'first';
+  const placed = (pages === 'same' || pages === 'first') && (sameSerial || agrees(a.volume, b.volume));
   const identified =
-    g.sameDoi ||
-    (g.isbns > 0 && titled) ||
-    (a.address !== '' && a.address === b.address) ||
-    (a.pmid !== '' && a.pmid === b.pmid) ||
-    (a.arxiv !== '' && a.arxiv === b.arxiv);
-  const written = g.people === 'all' || g.people === 'first';
+    sameDoi ||
+    (sharedIsbns > 0 && titled) ||
+    agrees(a.address, b.address) ||
+    agrees(a.pmid, b.pmid) ||
+    agrees(a.arxiv, b.arxiv);
   const dated = a.year !== null && a.year === b.year;
-  const shelved = written && g.sameSerial && Math.min(a.title.words.length, b.title.words.length) > 3;
+  const shelved = written && sameSerial && Math.min(a.title.words.length, b.title.words.length) > 3;
   const grounds = [titled, placed, identified, written, dated, shelved].filter(Boolean).length;
-  const soft = g.apart.every((why) => why === 'different containers');
-  const score = 1 / (1 + 2 ** -bits);
-  if (bits >= SURE && grounds >= (identified ? 2 : 3) && soft && (titled || g.sameDoi))
-    return { verdict: 'sure', score };
-  if (bits >= DECIDE) return { verdict: 'decide', score };
-  return { verdict: 'different', score };
+  const sure =
+    bits >= SURE &&
+    grounds >= (identified ? 2 : 3) &&
+    !apart.some((against) => against.telling) &&
+    (titled || sameDoi);
+  const against = apart.map(({ words }) => words);
+  const said = [...reasons, ...against.map((words) => `but ${words}`)];
+  return {
+    verdict: sure ? 'sure' : bits >= DECIDE ? 'decide' : 'different',
+    score: 1 / (1 + 2 ** -bits),
+    reasons: bits < DECIDE && against.length > 0 ? against : said,
+  };
 }
