@@ -168,3 +168,47 @@ describe('retexa read', () => {
     expect(stderr).toContain(words);
   });
 });
+
+describe('retexa duplicates', () => {
+  const bib = () => at('twice.bib');
+  beforeAll(() =>
+    writeFileSync(
+      bib(),
+      `@article{one, title={Tide mills and their leases}, author={Pell, Margaret}, year={1990}, journal={Shore and Sea}, volume={12}, pages={7-24}, doi={10.5555/x.1}}
+@article{two, title={TIDE MILLS AND THEIR LEASES}, author={Pell, M.}, year={1990}, journal={Shore Sea}, volume={12}, pages={7}, doi={https://doi.org/10.5555/X.1}}
+@book{three, title={Ponds}, author={Pell, M.}, year={1990}, publisher={Quill}}
+@book{four, title={PONDS}, author={Pell, Margaret}, year={1990}, publisher={Quill}}
+@book{five, title={Ponds}, author={Pell, Margaret}, year={1996}, edition={2}, publisher={Quill}}`,
+    ),
+  );
+  interface Group {
+    ids: string[];
+    verdict: string;
+    score: number;
+    reasons: string[];
+  }
+  const groups = (...args: string[]) => {
+    const { status, stdout } = run('duplicates', bib(), ...args);
+    expect(status).toBe(0);
+    return JSON.parse(stdout) as Group[];
+  };
+  it('gives groups by the keys of the entries, surest first, with reasons', () => {
+    const found = groups();
+    expect(found.map(({ ids, verdict }) => [ids.join(), verdict])).toEqual([
+      ['one,two', 'sure'],
+      ['four,three', 'decide'],
+    ]);
+    expect(found[0]!.reasons).toEqual(expect.arrayContaining(['same DOI', 'same container, abbreviated']));
+    for (const { score } of found) expect(score > 0.5 && score <= 1).toBe(true);
+  });
+  it('gives the sure ones alone when asked, in any format that is read', () => {
+    expect(groups('--sure', '--from', 'bibtex').map((g) => g.ids)).toEqual([['one', 'two']]);
+    run('convert', bib(), '--to', 'csl-json', '-o', at('twice.json'));
+    const { stdout } = run('duplicates', at('twice.json'));
+    expect((JSON.parse(stdout) as Group[]).map((g) => g.ids.join())).toEqual(['one,two', 'four,three']);
+  });
+  it('says what it cannot read', () => {
+    const { status, stderr } = run('duplicates', at('nothing.bib'));
+    expect([status, stderr]).toEqual([2, expect.stringContaining('there is no such file')]);
+  });
+});
