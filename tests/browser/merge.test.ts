@@ -295,4 +295,16 @@ describe('works that only look alike', () => {
     await me.open(`/references?scope=selection#ids=${a},${c}`);
     await me.see('Cited beside another edition: Pell 1990', '.entry');
   });
+
+  it('are left as they are when the whole library is looked through again', async () => {
+    const kept = () => [
+      app.rows('SELECT source_id, group_id FROM likeness_member ORDER BY source_id'),
+      app.rows('SELECT a_id, b_id, kind FROM relation ORDER BY a_id, b_id'),
+    ];
+    const before = kept();
+    await me.open('/duplicates');
+    await me.press('Look through all again');
+    await me.see(`${living()} looked through: 42 groups`, '.tray');
+    expect(kept()).toEqual(before);
+  });
 });

@@ -122,6 +122,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/duplicates/merged': (i) => [
     post('/api/duplicates/merged', { ids: [i.source, i.other], picks: { title: 1, volume: { value: '2' } } }),
   ],
+  'api/duplicates/pass': () => [post('/api/duplicates/pass', {})],
   'api/duplicates': (i) => [
     post('/api/duplicates', { act: 'apart', id: i.source, others: [i.other] }),
     post('/api/duplicates', { act: 'not-apart', id: i.source, others: [i.other] }),

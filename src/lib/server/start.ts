@@ -4,6 +4,7 @@ import { log } from './log';
 import { goOn } from './jobs/runner';
 import { sweepShared } from './capture/shared';
 import './capture';
+import './duplicates';
 import './imports';
 import { countFirst } from './sources/tallies';
 import { sweepLeaving } from './bin';

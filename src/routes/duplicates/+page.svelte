@@ -1,14 +1,15 @@
 <script lang="ts">
-  import { Button, Empty, PageHead, Select } from '$lib/ui/kit';
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
   import { untrack } from 'svelte';
   import { goto } from '$app/navigation';
-  import { RELATION_LABELS, RELATIONS, type MergeField, type Picks } from '$lib/core/duplicates';
+  import type { MergeField, Picks } from '$lib/core/duplicates';
   import type { ShownReference } from '$lib/server/lists';
   import Reference from '$lib/ui/source/Reference.svelte';
-  import { offer, keyFor } from '$lib/ui/frame/actions.svelte';
+  import { offer } from '$lib/ui/frame/actions.svelte';
   import { call, isTyping } from '$lib/ui/frame/client';
   import Decided from '$lib/ui/duplicates/Decided.svelte';
   import { mergeGroups, undoMerge } from '$lib/ui/duplicates/deciding';
+  import GroupActs from '$lib/ui/duplicates/GroupActs.svelte';
   import GroupTable from '$lib/ui/duplicates/GroupTable.svelte';
   import { renewed } from '$lib/ui/frame/live.svelte';
   import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
@@ -104,6 +105,10 @@
     await say('Linked. Both sources say so.', { act: 'relate', a, b, kind }, { act: 'unrelate', a, b });
   }
 
+  async function lookThrough() {
+    await attempt(() => call('POST', '/api/duplicates/pass', {}));
+  }
+
   offer(() =>
     group
       ? {
@@ -151,6 +156,9 @@
   {#if data.sure > 1}<Button look="chip" href="/duplicates/sure"
       >All {data.sure.toLocaleString('en')} sure ones at once</Button
     >{/if}
+  <Button look="chip" title="Judges every source of the library again" onclick={lookThrough}
+    >Look through all again</Button
+  >
   {#if data.merges.length}<Button look="chip" aria-expanded={undoing} onclick={() => (undoing = !undoing)}
       >{many(data.merges.length, 'merge')} can be undone</Button
     >{/if}
@@ -193,33 +201,17 @@
       <p class="small-label">As it will print</p>
       <Reference reference={preview} fallback="Printing…" />
     </section>
-    <div class="acts">
-      <Button look="main" keys={keyFor('duplicates merge')} onclick={merge} disabled={busy}
-        >Merge into one</Button
-      >
-      {#if ids.length === 2}
-        <Button keys={keyFor('duplicates apart')} onclick={apart}>Keep apart</Button>
-        <Select
-          look="chip"
-          aria-label="Two works that belong together"
-          value=""
-          onchange={(event) => void relate(event.currentTarget.value)}
-        >
-          <option value="">Two works, linked as…</option>
-          {#each RELATIONS as kind (kind)}<option value={kind}>{RELATION_LABELS[kind]}</option>{/each}
-        </Select>
-      {/if}
-      <Button
-        keys={keyFor('duplicates later')}
-        onclick={() => go(data.at + 1)}
-        disabled={data.groups.length < 2}>Decide later</Button
-      >
-      <Button keys={keyFor('duplicates type')} onclick={() => (typing = true)} disabled={rows.length === 0}
-        >Type a value</Button
-      >
-      <span class="flex-1"></span>
-      <span class="small-label">↑ ↓ row · ← → choose a value</span>
-    </div>
+    <GroupActs
+      size={ids.length}
+      {busy}
+      others={data.groups.length > 1}
+      differing={rows.length > 0}
+      onmerge={merge}
+      onapart={apart}
+      onrelate={relate}
+      onlater={() => go(data.at + 1)}
+      ontype={() => (typing = true)}
+    />
   </div>
 {/if}
 
@@ -245,11 +237,5 @@
     border: 1px solid var(--edge);
     border-left: 4px solid var(--green-pencil);
     border-radius: 8px;
-  }
-  .acts {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 10px;
   }
 </style>

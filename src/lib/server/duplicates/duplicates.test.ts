@@ -10,12 +10,15 @@ import { insertPassage } from '../passages/repository';
 import { deleteForGood } from '../bin';
 import { binSources } from '../sources';
 import { getSource, insertSource, sourceByKey, updateSource } from '../sources/repository';
+import { getJob } from '../jobs/repository';
+import { stopJob } from '../jobs/runner';
 import { openTestLibrary } from '../test-library';
 import { groupsInOrder, groupWith, membersOf } from './groups';
 import {
   compareGroup,
   doublesOfSource,
   keepApart,
+  lookThrough,
   merge,
   notApart,
   relate,
@@ -115,6 +118,36 @@ describe('groups', () => {
     expect((await groups()).map((g) => g.ids)).toEqual([[a!.id, b!.id]]);
     await notApart(ctx, c!.id, [a!.id, b!.id]);
     expect((await groups())[0]!.ids).toHaveLength(3);
+  });
+});
+
+describe('looking through the whole library', () => {
+  const ended = async (id: string) => {
+    for (;;) {
+      const job = await getJob(ctx, id);
+      if (job.state === 'done' || job.state === 'failed') return job;
+      await new Promise(setImmediate);
+    }
+  };
+  it('finds what judging one by one has lost, and says how much it looked through', async () => {
+    const [a, b, c] = await three();
+    await keepApart(ctx, a!.id, [c!.id]);
+    await db('likeness').delete();
+    await db('likeness_group').delete();
+    await db('likeness_member').delete();
+    const { result } = await ended((await lookThrough(ctx)).id);
+    expect(result).toEqual({ looked: 3, groups: 1 });
+    expect(await groups()).toHaveLength(1);
+    expect((await groups())[0]!.ids).toContain(b!.id);
+  });
+  it('can be stopped, and says so', async () => {
+    for (let i = 0; i < 30; i++) await add(record({ title: `Tolls of the estuary, year ${i}` }));
+    const { id } = await lookThrough(ctx);
+    await stopJob(ctx, id);
+    expect(await ended(id)).toMatchObject({
+      state: 'failed',
+      error: { message: 'Stopped. What was looked through by then is up to date.' },
+    });
   });
 });
 

@@ -254,6 +254,16 @@ export async function getSources(ctx: Context, ids: string[]): Promise<Source[]>
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
+/** Ids of living sources after one, in their order, at most `limit`. */
+export async function livingIdsAfter(ctx: Context, after: string, limit: number): Promise<string[]> {
+  const rows = (await living(ctx, {})
+    .where('source.id', '>', after)
+    .orderBy('source.id')
+    .limit(limit)
+    .select('source.id')) as { id: string }[];
+  return rows.map((row) => row.id);
+}
+
 /** Refuses when one of some sources is not in the library. */
 export async function checkSources(ctx: Context, ids: string[]): Promise<void> {
   for (const part of inParts([...new Set(ids)])) {

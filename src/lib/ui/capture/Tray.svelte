@@ -1,5 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
+  import type { PassResult } from '$lib/server/duplicates';
   import type { ImportInBrief } from '$lib/server/imports';
   import type { Job } from '$lib/server/jobs';
   import { Button } from '../kit';
@@ -8,7 +9,7 @@
   import JobGoing from './JobGoing.svelte';
   import { actOn, givenTo, isGoing } from './jobs';
 
-  /** Captures and imports under way or just ended; it stays while one keeps reading. */
+  /** Captures, imports and searches for duplicates under way or just ended; it stays while one keeps reading. */
   let { jobs: all }: { jobs: Job[] } = $props();
 
   // The import's own page shows its jobs itself, and more room than the tray has.
@@ -66,6 +67,11 @@
               </div>
             {:else if job.kind === 'capture'}
               <CaptureOutcome {job} ways={putAway} />
+            {:else if job.kind === 'doubles'}
+              {@const { looked, groups } = job.result as PassResult}
+              <a class="link" href="/duplicates"
+                >{many(looked)} looked through: {groups === 1 ? '1 group' : `${many(groups)} groups`}</a
+              >
             {:else}
               {@const report = job.result as ImportInBrief}
               {#if report.kind === 'asks'}

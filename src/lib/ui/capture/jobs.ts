@@ -14,9 +14,11 @@ export const actOn = <T = Record<string, unknown>>(id: string, what: Act | strin
 /** Whether work still goes on, or waits for its turn. */
 export const isGoing = ({ state }: Pick<Job, 'state'>): boolean => state === 'running' || state === 'waiting';
 
-/** What was given to be captured or imported, in a line. */
-export const givenTo = (job: Job): string =>
-  job.kind === 'capture' ? (job.input as CaptureInput).text : (job.input as ImportInput).fileName;
+/** What was given to be captured, imported or looked through, in a line. */
+export function givenTo(job: Job): string {
+  if (job.kind === 'doubles') return 'Duplicates in the whole library';
+  return job.kind === 'capture' ? (job.input as CaptureInput).text : (job.input as ImportInput).fileName;
+}
 
 /**
  * Takes back what came of a capture: what went to a source there was is taken away again, what was new goes to the bin and
