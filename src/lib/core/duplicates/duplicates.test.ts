@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alternativesOf, AND_OTHERS, sourceRecord, type SourceRecord } from '../source';
+import { alternativesOf, AND_OTHERS, originOf, sourceRecord, type SourceRecord } from '../source';
 import { worksTwice } from '../../../../tests/doubles/works';
 import {
   agreeing,
@@ -9,10 +9,14 @@ import {
   findPairs,
   groupsOf,
   judgePair,
+  mergeAll,
   mergeEffect,
   mergeRecords,
+  proposals,
   signatureOf,
   suggest,
+  typedValue,
+  withoutMerge,
   type Judgement,
   type Relation,
 } from './index';
@@ -292,5 +296,45 @@ describe('merging', () => {
     expect(m.retexa.tags).toEqual(['marsh', 'dams']);
     expect(m.retexa.kept.ris).toEqual({ U1: 'x', U2: 'y' });
     expect(sourceRecord.safeParse(m).success).toBe(true);
+  });
+  it('takes no pick of what is no field', () => {
+    const merged = mergeAll([a, b], { constructor: 1 } as never, '2026-01-01T00:00:00Z');
+    expect(sourceRecord.safeParse(merged).success).toBe(true);
+    expect(alternativesOf(merged, 'constructor')).toEqual([]);
+    expect(originOf(merged, 'constructor')).toBeUndefined();
+  });
+  it('of several takes a value of each, or one that was typed', () => {
+    const c = record({ page: '7-24', publisher: 'Shore Press', DOI: '10.5555/marsh' });
+    expect(proposals([a, b, c]).find((p) => p.field === 'publisher')).toEqual({
+      field: 'publisher',
+      from: 2,
+      why: 'the only one',
+      check: false,
+    });
+    const merged = mergeAll([a, b, c], { title: { value: 'Marshes' }, page: 0 }, '2026-01-01T00:00:00Z');
+    expect(merged).toMatchObject({ title: 'Marshes', page: '7', DOI: '10.5555/marsh', volume: '3' });
+    expect(alternativesOf(merged, 'title')).toHaveLength(2);
+    const same = [record({ ISBN: '978-0-306-40615-7' }), record({ ISBN: '0306406152' })];
+    expect(proposals(same)[0]).toMatchObject({ from: 0, why: 'the same, in thirteen digits', check: false });
+  });
+  it('knows what typed text stands for, by field', () => {
+    expect(typedValue('author', 'Pell, Margaret; Osei, K.')).toEqual({
+      value: [
+        { family: 'Pell', given: 'Margaret' },
+        { family: 'Osei', given: 'K.' },
+      ],
+    });
+    expect(typedValue('issued', '12 May 1990')).toEqual({ value: { 'date-parts': [[1990, 5, 12]] } });
+    expect(typedValue('volume', ' 3 ')).toEqual({ value: '3' });
+    expect(typedValue('volume', '')).toEqual({ value: undefined });
+    expect(typedValue('type', 'no such kind')).toBeUndefined();
+  });
+  it('is taken back without what was edited since', () => {
+    const merged = mergeRecords(a, b, {}, '2026-01-01T00:00:00Z');
+    const edited = { ...merged, volume: '4', retexa: { ...merged.retexa, tags: ['marsh', 'dams', 'new'] } };
+    const { record: back, edited: fields } = withoutMerge(a, merged, edited);
+    expect(fields).toEqual(['volume']);
+    expect(back).toMatchObject({ ...a, volume: '4', retexa: { tags: ['marsh', 'new'] } });
+    expect(alternativesOf(back, 'volume').map((s) => s.value)).toEqual(['3']);
   });
 });

@@ -197,7 +197,8 @@ export function mergeAll(records: readonly SourceRecord[], picks: Picks, at: str
     for (const [field, seen] of Object.entries(retexa.origins))
       origins[field] = joined(origins[field] ?? [], seen);
   const differing = new Map(proposals(records).map((p) => [p.field, p.from]));
-  for (const field of new Set([...differing.keys(), ...(Object.keys(picks) as MergeField[])])) {
+  const picked = FIELDS.filter((field) => picks[field] !== undefined);
+  for (const field of new Set([...differing.keys(), ...picked])) {
     const pick = picks[field] ?? differing.get(field)!;
     const value = typeof pick === 'number' ? records[pick]?.[field] : pick.value;
     if (value === undefined) delete merged[field];

@@ -45,18 +45,22 @@ export function valueText(field: string, value: unknown): string {
   return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
+/** What was seen for a field; a name like `constructor`, which every object has, is none. */
+const seenFor = ({ retexa: { origins } }: SourceRecord, field: string): Seen[] =>
+  (Object.hasOwn(origins, field) && origins[field]) || [];
+
 /** The origin the current value of a field agrees with, the first seen if several; `undefined` where none does. */
 export function originOf(record: SourceRecord, field: string): Seen | undefined {
   const value = record[field as Variable];
   if (value === undefined) return undefined;
-  return record.retexa.origins[field]?.find((s) => sameValue(s.value, value));
+  return seenFor(record, field).find((s) => sameValue(s.value, value));
 }
 
 /** Other values seen for a field than the one it has, each once. */
 export function alternativesOf(record: SourceRecord, field: string): Seen[] {
   const value = record[field as Variable];
   const others: Seen[] = [];
-  for (const s of record.retexa.origins[field] ?? [])
+  for (const s of seenFor(record, field))
     if (!sameValue(s.value, value) && !others.some((o) => sameValue(o.value, s.value))) others.push(s);
   return others;
 }
