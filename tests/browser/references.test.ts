@@ -101,7 +101,7 @@ describe('importing', () => {
 
 @book{brandtAgain, author = {Brandt, Hanne}, title = {Dredging and the Law}, edition = {3}, publisher = {Foreshore Press}, date = {2011}}
 
-@thesis{lindqvistAgain, author = {Lindqvist, Maja}, title = {Tide mills of the northern sounds}, institution = {University of Northsound}, date = {2016}, type = {phdthesis}}
+@thesis{lindqvistAgain, author = {Lindqvist, Maja}, title = {Tide mills of the northern sounds}, institution = {University of Northsound}, type = {phdthesis}}
 
 @online{new2024, author = {Oduya, Tolu}, title = {Ponds restored}, url = {https://ponds.example/x}, date = {2024-05}}
 `,

@@ -13,7 +13,7 @@ beforeAll(async () => {
   await me.see('Ferreira', '.tray .got');
   await me.capture('https://repository.northsound.example/handle/1/5120');
   await me.press('Keep both', '.tray');
-  await me.see('Looks like one you have', '.tray');
+  await me.see('Surely one you have', '.tray');
   const [copy] = app.rows<{ id: string }>('SELECT id FROM copy');
   await me.open(`/copies/${copy!.id}`);
   await me.selectInPage('Sediment is not the limit here');
@@ -37,6 +37,7 @@ const VIEWS = () => {
     `/copies/${copy!.id}`,
     '/passages',
     '/duplicates',
+    '/duplicates/sure',
     '/references',
     '/import',
     '/bin',
