@@ -20,8 +20,8 @@ const pairKey = (a: string, b: string) => (a < b ? `${a}\n${b}` : `${b}\n${a}`);
 
 /**
  * Groups of pairs. The surest pair is joined first; two groups become one when what links them is no weaker than what any
- * two of their records say against it: most of their records must agree across (half will do where the link is sure), and none be another work for
- * a reason (a different edition, other pages). So no group grows by a chain of weak likeness. Pairs that were not judged
+ * two of their records say against it: most of their records must agree across (half will do where the link is sure), and
+ * none be another work for a reason (a different edition, other pages). So no group grows by a chain of weak likeness. Pairs that were not judged
  * are asked for; `judge` must be symmetric. The order of the pairs has no effect.
  */
 export function groupsOf(pairs: readonly JudgedPair[], judge: (a: string, b: string) => Judgement): Group[] {

@@ -3,15 +3,7 @@ import { signatureOf } from './signature';
 import type { SourceRecord } from '../source';
 
 export { blocksOf, holdings } from './blocks';
-export {
-  commonnessOf,
-  findGroups,
-  ENOUGH,
-  findPairs,
-  MOST_OF_ONE_KEY,
-  weightOfKey,
-  type Found,
-} from './find';
+export { commonnessOf, findGroups, ENOUGH, findPairs, MOST_OF_ONE_KEY, weightOfKey } from './find';
 export { groupsOf, type Group, type JudgedPair } from './groups';
 export {
   agreeing,
@@ -30,7 +22,7 @@ export {
   type Suggestion,
 } from './merge';
 export { RELATION_LABELS, RELATIONS, type Relation } from './relations';
-export { judgePair, UNCOMMON, type Commonness, type Judgement, type Verdict } from './score';
+export { judgePair, type Commonness, type Judgement, type Verdict } from './score';
 export { signatureOf, type Signature } from './signature';
 export { hash32 } from './strings';
 

@@ -173,3 +173,29 @@ export async function placeOf(ctx: Context, group: SourceGroup, projectId?: stri
     .count({ n: '*' })) as unknown as [{ n: number }];
   return n;
 }
+
+/**
+ * The pairs that some sources are in, as far as both are in one group. A source that is a little like one of a group and
+ * not like the others is in none: it is asked about when the group has been decided.
+ */
+export async function pairsInGroups(ctx: Context, ids: string[]): Promise<Pair[]> {
+  const pairs = await pairsAmong(ctx, ids);
+  const groupOf = new Map<string, string>();
+  for (const part of inParts([...new Set(pairs.flatMap((p) => [p.a, p.b]))])) {
+    const rows = (await scoped(ctx, 'likeness_member')
+      .whereIn('source_id', part)
+      .select('source_id', 'group_id')) as { source_id: string; group_id: string }[];
+    for (const row of rows) groupOf.set(row.source_id, row.group_id);
+  }
+  return pairs.filter((p) => groupOf.has(p.a) && groupOf.get(p.a) === groupOf.get(p.b));
+}
+
+/** Where each of some sources is compared with another that looks like the same work, by id; the surest of them. */
+export async function twiceAmong(ctx: Context, ids: string[]): Promise<Map<string, Pair>> {
+  const wanted = new Set(ids);
+  const found = new Map<string, Pair>();
+  for (const pair of await pairsInGroups(ctx, ids))
+    for (const id of [pair.a, pair.b])
+      if (wanted.has(id) && (found.get(id)?.score ?? 0) < pair.score) found.set(id, pair);
+  return found;
+}

@@ -13,9 +13,16 @@ import { sectionsOf } from '../projects/sections';
 import { getSource, getSources, type Source } from '../sources/repository';
 import { talliesOf } from '../sources/tallies';
 import { apartPairs, setApart, unsetApart } from './apart';
-import { groupsInOrder, groupWith, membersOf, placeOf, sureOnes, type SourceGroup } from './groups';
+import {
+  groupsInOrder,
+  groupWith,
+  membersOf,
+  pairsInGroups,
+  placeOf,
+  sureOnes,
+  type SourceGroup,
+} from './groups';
 import { judgeAnew, merged, MOST_AT_ONCE, type picksOf } from './merging';
-import { pairsAmong } from './pairs';
 import { forgetRelation, relationsOf, sayRelated, sayRelatedAgain, sayUnrelated } from './relations';
 
 export { merge, picksOf, toMerge, undoableMerges, undoMerge, MOST_AT_ONCE } from './merging';
@@ -238,7 +245,7 @@ export async function doublesOfSource(
   ctx: Context,
   one: string,
 ): Promise<{ id: string; label: string; reason: string; sure: boolean }[]> {
-  const pairs = (await pairsAmong(ctx, [one])).sort((x, y) => y.score - x.score);
+  const pairs = (await pairsInGroups(ctx, [one])).sort((x, y) => y.score - x.score);
   const others = new Map(
     (
       await getSources(

@@ -67,13 +67,3 @@ export async function forgetPairs(ctx: Context, id: string): Promise<string[]> {
 /** Takes one pair out. */
 export const forgetPair = async (ctx: Context, a_id: string, b_id: string): Promise<void> =>
   void (await scoped(ctx, 'likeness').where({ a_id, b_id }).delete());
-
-/** Where each of some sources is compared with another that looks like the same work, by id; the surest of them. */
-export async function twiceAmong(ctx: Context, ids: string[]): Promise<Map<string, Pair>> {
-  const wanted = new Set(ids);
-  const found = new Map<string, Pair>();
-  for (const pair of await pairsAmong(ctx, ids))
-    for (const id of [pair.a, pair.b])
-      if (wanted.has(id) && (found.get(id)?.score ?? 0) < pair.score) found.set(id, pair);
-  return found;
-}

@@ -1,5 +1,4 @@
-import { transaction } from '../access/context';
-import type { Context } from '../access/context';
+import { transaction, type Context } from '../access/context';
 import { tell } from '../access/events';
 import { beginJob, carriesOut } from '../jobs/runner';
 import type { Job } from '../jobs/repository';

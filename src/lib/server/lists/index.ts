@@ -26,7 +26,7 @@ import { getSources, sourcesByKeys, type Source } from '../sources/repository';
 import { read, write } from '../workers/pools';
 import { styleName } from './catalogue';
 import { docxDocument } from './docx';
-import { pairsAmong } from '../duplicates/pairs';
+import { pairsInGroups } from '../duplicates/groups';
 import { relationsOf } from '../duplicates/relations';
 import { printedFields, printList, shown, termsOf, type Look } from './printing';
 import { listIds } from '../sources';
@@ -184,7 +184,7 @@ export async function referenceList(
     return missingFor(asks.get(source.record.type) ?? [], source.record).filter((f) => !said.has(f));
   };
   const twice = new Map<string, { a: string; b: string }>();
-  for (const { a, b } of await pairsAmong(ctx, [...byId.keys()]))
+  for (const { a, b } of await pairsInGroups(ctx, [...byId.keys()]))
     if (byId.has(a) && byId.has(b)) for (const id of [a, b]) if (!twice.has(id)) twice.set(id, { a, b });
   const beside = new Map<string, { id: string; words: string }>();
   for (const { a, b, kind } of await relationsOf(ctx, [...byId.keys()]))

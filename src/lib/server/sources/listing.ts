@@ -3,7 +3,7 @@ import { shortLabel } from '../../core/source';
 import type { Finding } from '../../core/proof';
 import { scoped, visible, type Context } from '../access/context';
 import { notHere } from '../access/refusal';
-import { twiceAmong } from '../duplicates/pairs';
+import { twiceAmong } from '../duplicates/groups';
 import { printedSoFar, type Look, type ShownReference } from '../lists/printing';
 import { findSource, living, openSource, type SourceFilter, type SourceRow } from './repository';
 import { tallied, talliesOf } from './tallies';

@@ -4,8 +4,7 @@ import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { getSources, insertSource, sourceByKey } from './repository';
 import { doublesOf } from '../capture';
-import { groupsInOrder } from '../duplicates/groups';
-import { pairsAmong } from '../duplicates/pairs';
+import { groupsInOrder, pairsInGroups } from '../duplicates/groups';
 import { countsOf, deskOf } from '../overview';
 import { allTags, facetsOf, listSources, SORTS, type Beginning, type Sort } from './index';
 import { openTestLibrary } from '../test-library';
@@ -58,7 +57,7 @@ describe('a large library', () => {
   it.each<[string, () => Promise<unknown>]>([
     ['its counts', () => countsOf(ctx)],
     ['its groups', () => groupsInOrder(ctx, { limit: 100 })],
-    ['the pairs of some sources', () => pairsAmong(ctx, ['a', 'b'])],
+    ['the pairs of some sources', () => pairsInGroups(ctx, ['a', 'b'])],
     ['the doubles of a record', () => doublesOf(ctx, record)],
     [
       'sources by their ids',
