@@ -15,6 +15,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
+          setupFiles: ['tests/seed.ts'],
           include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/corpus/**/*.test.ts'],
           environment: 'node',
           testTimeout: 120_000,

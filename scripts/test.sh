@@ -28,6 +28,13 @@ step "browser tests" npx vitest run --project browser --reporter=default --repor
 node -e '
   const read = (n) => JSON.parse(require("node:fs").readFileSync(`results-${n}.json`, "utf8"));
   const sum = (key) => read(1)[key] + read(2)[key];
+  // What failed is said once more at the end, where it is seen.
+  for (const n of [1, 2])
+    for (const file of read(n).testResults) {
+      if (file.status === "failed" && file.message) console.log(`FAILED ${file.name}: ${file.message}`);
+      for (const test of file.assertionResults.filter((t) => t.status === "failed"))
+        console.log(`FAILED ${file.name} > ${test.fullName}\n${test.failureMessages.join("\n").slice(0, 2000)}`);
+    }
   console.log(`${sum("numPassedTests")} passed, ${sum("numFailedTests")} failed`);
 ' || failed=1
 rm -f results-*.json

@@ -308,3 +308,69 @@ describe('works that only look alike', () => {
     expect(kept()).toEqual(before);
   });
 });
+
+describe('one name in several spellings', () => {
+  const writtenBy = (family: string) =>
+    app
+      .rows<{ given: string; n: number }>(
+        "SELECT a.value ->> 'given' AS given, count(*) AS n FROM source, json_each(record -> 'author') a WHERE a.value ->> 'family' = ? AND merged_into IS NULL AND binned IS NULL GROUP BY 1 ORDER BY 1",
+        family,
+      )
+      .map(({ given, n }) => `${given} ${n}`);
+
+  it('is written one way in the sources that are ticked, and back by one undo', async () => {
+    await paste(
+      '@book{i1, title={Sluices of Lisbon}, author={Iglésias, Inês Maria}, year={1990}, publisher={X}} @book{i2, title={Of grain}, author={Iglesias, I. M.}, year={1991}, publisher={X}} @book{i3, title={Dams and ditches}, author={Iglesias, I. M.}, year={1992}, publisher={X}} @book{i4, title={Mudflats}, author={Iglésias, Rui}, year={1993}, publisher={X}}',
+      4,
+    );
+    await me.open('/duplicates');
+    await me.press('2 names in several spellings');
+    await me.press('Iglésias, Inês Maria');
+    await me.see('One name?', 'section');
+    await me.see('initials for given names', 'section');
+    await me.see('What changes: 2 sources', 'section');
+    await me.page.click('[aria-label="Change Iglesias 1991"]');
+    await me.press('Write it so in 1 source');
+    await me.see('Written alike in 1 source.', '.toasts');
+    expect(writtenBy('Iglesias')).toEqual(['I. M. 1']);
+    expect(writtenBy('Iglésias')).toEqual(['Inês Maria 2', 'Rui 1']);
+    await me.press('Undo', '.toasts');
+    await me.see('What changes: 2 sources', 'section');
+    expect(writtenBy('Iglesias')).toEqual(['I. M. 2']);
+    await me.page.click('[aria-label="Change Iglesias 1991"]');
+    await me.see('Write it so in 2 sources', 'section');
+  });
+
+  it('is typed anew by keys alone, where none of the spellings is right', async () => {
+    await me.page.keyboard.press('e');
+    await me.see('What changes: 3 sources', 'section');
+    await me.page.keyboard.type('Iglésias, Inês M.');
+    await me.page.keyboard.press('Enter');
+    await me.see('Written alike in 3 sources.', '.toasts');
+    expect(writtenBy('Iglésias')).toEqual(['Inês M. 3', 'Rui 1']);
+    await me.gone('Iglésias, Inês Maria', 'main');
+  });
+
+  it('is kept as two names where it is two, until that is undone', async () => {
+    await me.open('/duplicates/spellings?of=people');
+    await me.see('Pell, Margaret', 'nav');
+    await me.press('Another name', 'section');
+    await me.see('Every person is written one way');
+    await me.press('1 pair kept apart');
+    await me.press('Compare again');
+    await me.see('Pell, Margaret', 'nav');
+  });
+
+  it('is a container, too', async () => {
+    await paste(
+      '@article{j1, title={Toll and tide}, author={Weir, Anna}, year={1990}, journal={J. Mod. Hist.}} @article{j2, title={Millers at law}, author={Weir, Anna}, year={1991}, journal={Journal of Modern History}}',
+      2,
+    );
+    await me.open('/duplicates/spellings');
+    await me.press('Containers 1');
+    await me.see('abbreviated', 'section');
+    await me.press('Write it so in 1 source');
+    await me.see('Every container is written one way');
+    expect(app.rows("SELECT id FROM source WHERE record ->> 'container-title' LIKE 'J. Mod%'")).toEqual([]);
+  });
+});

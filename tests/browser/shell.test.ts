@@ -38,6 +38,7 @@ const VIEWS = () => {
     '/passages',
     '/duplicates',
     '/duplicates/sure',
+    '/duplicates/spellings',
     '/references',
     '/import',
     '/bin',

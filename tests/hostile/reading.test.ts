@@ -217,7 +217,9 @@ describe('.docx', () => {
       return (process.cpuUsage().user - user) / 1_000;
     };
     cpu(1_000);
-    expect(cpu(64_000)).toBeLessThan(40 * Math.max(cpu(6_400), 20));
+    // The shortest of a few, since what the process does besides only adds.
+    const shortest = (n: number) => Math.min(...Array.from({ length: 3 }, () => cpu(n)));
+    expect(shortest(64_000)).toBeLessThan(40 * Math.max(shortest(6_400), 20));
   });
 
   it.each([

@@ -54,6 +54,10 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   search: () => [get('/search?q=tide&all=sources&in=library')],
   duplicates: (i) => [get(`/duplicates?with=${i.source}`)],
   'duplicates/sure': () => [get('/duplicates/sure')],
+  'duplicates/spellings': () => [
+    get('/duplicates/spellings'),
+    get('/duplicates/spellings?of=containers&with=1'),
+  ],
   references: () => [get('/references?style=apa&locale=en-US')],
   import: () => [get('/import')],
   bin: () => [get('/bin')],
@@ -121,6 +125,36 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/copies/[id]/renew': (i) => [post(`/api/copies/${i.copy}/renew`, {})],
   'api/duplicates/merged': (i) => [
     post('/api/duplicates/merged', { ids: [i.source, i.other], picks: { title: 1, volume: { value: '2' } } }),
+  ],
+  'api/spellings': (i) => [
+    post('/api/spellings', {
+      act: 'one',
+      kind: 'person',
+      key: 'person ferreira a',
+      forms: ['[["family","Ferreira"],["given","Ana"]]'],
+      to: { typed: 'Ferreira, A.' },
+      sources: [{ id: i.source, revision: 1 }],
+    }),
+    post('/api/spellings', {
+      act: 'one',
+      kind: 'container',
+      key: 'container ml',
+      forms: ['Marsh Letters'],
+      to: { form: 'Marsh Lett.' },
+      sources: [{ id: i.source, revision: 1 }],
+    }),
+    post('/api/spellings', {
+      act: 'apart',
+      key: 'container ml',
+      form: 'Marsh Letters',
+      others: ['Marsh Lett.'],
+    }),
+    post('/api/spellings', {
+      act: 'not-apart',
+      key: 'container ml',
+      form: 'Marsh Letters',
+      others: ['Marsh Lett.'],
+    }),
   ],
   'api/duplicates/pass': () => [post('/api/duplicates/pass', {})],
   'api/duplicates': (i) => [

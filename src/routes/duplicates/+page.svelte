@@ -156,6 +156,9 @@
   {#if data.sure > 1}<Button look="chip" href="/duplicates/sure"
       >All {data.sure.toLocaleString('en')} sure ones at once</Button
     >{/if}
+  {#if data.spellings}<Button look="chip" href="/duplicates/spellings"
+      >{many(data.spellings, 'name')} in several spellings</Button
+    >{/if}
   <Button look="chip" title="Judges every source of the library again" onclick={lookThrough}
     >Look through all again</Button
   >

@@ -24,6 +24,20 @@ export {
 export { RELATION_LABELS, RELATIONS, type Relation } from './relations';
 export { judgePair, type Commonness, type Judgement, type Verdict } from './score';
 export { signatureOf, type Signature } from './signature';
+export {
+  DIFFERENCE_WORDS,
+  formOfName,
+  nameOfForm,
+  pairOfForms,
+  proposeSpellings,
+  respelled,
+  SPELLED,
+  spellingsOf,
+  textOfForm,
+  type Difference,
+  type Spelled,
+  type Spelling,
+} from './spellings';
 export { hash32 } from './strings';
 
 /** Judges whether two records are of one work. Symmetric. */

@@ -128,21 +128,27 @@ const folded = (text: string) =>
     .trim();
 const romanised = (text: string) => (ASCII.test(text) ? text : fold(anyAscii(text)));
 
+/** Text in Latin letters (other scripts letter by letter), lower case, no marks. */
+export function romanise(text: string): string {
+  const short = text.length > LONGEST ? text.slice(0, LONGEST) : text;
+  return ASCII.test(short) ? folded(short) : romanised(fold(short));
+}
+
 /**
  * Text for comparing across scripts and habits of spelling: Latin letters (other scripts letter by letter), lower case, no
  * marks; `ae`, `oe`, `ue` as the vowel they stand for and `y`, `j` as `i`, since romanisations differ in them.
  */
 export function latin(text: string): string {
-  const short = text.length > LONGEST ? text.slice(0, LONGEST) : text;
-  const ascii = ASCII.test(short) ? folded(short) : romanised(fold(short));
-  return ascii
+  return romanise(text)
     .replace(/([aou])e/g, '$1')
     .replace(/[yj]/g, 'i')
     .replace(/ii+/g, 'i')
     .replace(/kh/g, 'h');
 }
 
-const telling = (text: string): string[] => text.split(' ').filter((word) => word !== '' && !EMPTY.has(word));
+/** The words of a text in comparison form that tell something. */
+export const telling = (text: string): string[] =>
+  text.split(' ').filter((word) => word !== '' && !EMPTY.has(word));
 
 const ROMAN: Record<string, string> = {
   i: '1',

@@ -274,7 +274,9 @@ describe('CSL-JSON as registries give it', () => {
 });
 
 describe('round trips', () => {
-  const letters = fc.stringMatching(/^[A-ZÄÖÉŁŠ][a-zäöéçšøß]{1,8}$/).filter((w) => !looksInstitutional(w));
+  const letters = fc
+    .stringMatching(/^[A-ZÄÖÉŁŠ][a-zäöéçšøß]{1,8}$/)
+    .filter((w) => !looksInstitutional(w) && !/^[JS]r$/.test(w));
   const words = fc
     .array(
       fc.oneof(

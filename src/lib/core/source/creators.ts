@@ -11,6 +11,8 @@ const PARTICLES = new Set(
 /** First words of family names written apart, as in Irish and Scottish names; part of the family name. */
 const FAMILY_FIRST = /^(?:Ó|Ní|Nic|Uí|Mac|Mc|Saint|St\.?)$/u;
 const SUFFIX = /^(?:jr|sr|ii|iii|iv|v|esq|ph\.?d|m\.?d)\.?$/i;
+/** What stands for nothing else where it is all that follows the family name: `Pell, V.`, `Pell, Iv` and `Pell, Md.` have given names. */
+const SUFFIX_ALONE = /^(?:[Jj][Rr]\.?|[Ss][Rr]\.?|[Ee]sq\.?|II|III)$/;
 const INSTITUTION =
   /\b(university|universität|université|institute?|institut|council|committee|department|ministry|agency|society|association|trust|office|board|commission|organi[sz]ation|museum|library|archive|survey|service|centre|center|laboratory|group|team|project|consortium|press|company|ltd|inc|gmbh|union|authority|federation|collective|network|foundation|harbour|parliament|staff|desk)\b/i;
 const NO_GIVEN_NAME_SCRIPT = /^[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]+$/u;
@@ -57,7 +59,8 @@ export function parseName(text: string): CslName | undefined {
     return unseparated(clean);
   }
   if (looksInstitutional(clean) && !/,\s*(?:\p{Lu}\.?\s*)+$/u.test(clean)) return { literal: clean };
-  const suffixAt = commas.findIndex((part, i) => i > 0 && SUFFIX.test(part));
+  const ending = commas.length === 2 ? SUFFIX_ALONE : SUFFIX;
+  const suffixAt = commas.findIndex((part, i) => i > 0 && ending.test(part));
   const suffix = suffixAt > 0 ? commas.splice(suffixAt, 1)[0] : undefined;
   const [family = '', ...rest] = commas;
   if (rest.length === 0) return { ...unseparated(family), ...(suffix ? { suffix } : {}) };

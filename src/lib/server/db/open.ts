@@ -1,8 +1,12 @@
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
+import type Database from 'better-sqlite3';
 import knex, { type Knex } from 'knex';
 import { config } from '../config';
 import { migrationSource } from './migrations';
+import { keepPrepared } from './statements';
+
+type Done = (error: Error | null, connection: unknown) => void;
 
 /** Opens a database file (`:memory:` for tests) with the pragmas everything relies on, and migrates it. */
 export async function openDatabase(file: string): Promise<Knex> {
@@ -16,14 +20,12 @@ export async function openDatabase(file: string): Promise<Knex> {
     pool: {
       min: 1,
       max: 1,
-      afterCreate: (
-        connection: { pragma: (text: string) => void },
-        done: (error: Error | null, connection: unknown) => void,
-      ) => {
+      afterCreate: (connection: Database.Database, done: Done) => {
         connection.pragma('journal_mode = WAL');
         connection.pragma('synchronous = FULL');
         connection.pragma('foreign_keys = ON');
         connection.pragma('busy_timeout = 5000');
+        keepPrepared(connection);
         done(null, connection);
       },
     },
@@ -51,7 +53,14 @@ export function readingDatabase(): Promise<Knex> {
       client: 'better-sqlite3',
       connection: { filename: config.databaseFile, options: { readonly: true } },
       useNullAsDefault: true,
-      pool: { min: 1, max: 1 },
+      pool: {
+        min: 1,
+        max: 1,
+        afterCreate: (connection: Database.Database, done: Done) => {
+          keepPrepared(connection);
+          done(null, connection);
+        },
+      },
     }),
   );
   return reading;

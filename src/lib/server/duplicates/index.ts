@@ -28,6 +28,15 @@ import { forgetRelation, relationsOf, sayRelated, sayRelatedAgain, sayUnrelated 
 export { merge, picksOf, toMerge, undoableMerges, undoMerge, MOST_AT_ONCE } from './merging';
 export type { SourceGroup } from './groups';
 export { lookThrough, type PassResult } from './pass';
+export {
+  respell,
+  severalSpellings,
+  spellingApart,
+  spellingDecision,
+  spellingNotApart,
+  spellingsIn,
+  type SpellingsIn,
+} from './respelling';
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['sources', 'duplicates'] } as const;

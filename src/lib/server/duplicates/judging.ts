@@ -13,7 +13,7 @@ import { regroup } from './groups';
 import { forgetPair, forgetPairs, keepPair, pairsAmong } from './pairs';
 import { candidatesOf, commonnessIn, forgetKeys, keepKeys, overTheLine } from './lookup';
 import { forgetRelations, keepRelation } from './relations';
-import { signatureFor } from './signatures';
+import { signatureFor, signaturesFor } from './signatures';
 
 /** A source there is, and how it compares with a record. */
 export interface Judged {
@@ -25,25 +25,35 @@ const surestFirst = (x: Judged, y: Judged) =>
   Number(y.judgement.verdict === 'sure') - Number(x.judgement.verdict === 'sure') ||
   y.judgement.score - x.judgement.score;
 
+/** A source a record was compared with. */
+interface Compared {
+  id: string;
+  judgement: Judgement;
+}
+
 async function compared(
   ctx: Context,
   s: Signature,
   except?: string,
-): Promise<{ all: Judged[]; common: Commonness }> {
-  const candidates = (await getSources(ctx, await candidatesOf(ctx, s, except))).filter(
-    (source) => !source.binned && !source.mergedInto,
-  );
-  const signatures = candidates.map((source) => signatureFor(source));
-  const common = await commonnessIn(ctx, [s, ...signatures]);
-  const all = candidates.map((source, i) => ({ source, judgement: judgePair(s, signatures[i]!, common) }));
+): Promise<{ all: Compared[]; common: Commonness }> {
+  const candidates = [...(await signaturesFor(ctx, await candidatesOf(ctx, s, except)))];
+  const common = await commonnessIn(ctx, [s, ...candidates.map(([, signature]) => signature)]);
+  const all = candidates.map(([id, signature]) => ({ id, judgement: judgePair(s, signature, common) }));
   return { all, common };
+}
+
+/** Those that look like the work of what they were compared with, with their sources, the surest first. */
+async function alikeAmong(ctx: Context, all: readonly Compared[]): Promise<Judged[]> {
+  const alike = new Map(
+    all.filter(({ judgement }) => judgement.verdict !== 'different').map((c) => [c.id, c.judgement]),
+  );
+  const sources = alike.size > 0 ? await getSources(ctx, [...alike.keys()]) : [];
+  return sources.map((source) => ({ source, judgement: alike.get(source.id)! })).sort(surestFirst);
 }
 
 /** The living sources that look like a record's work, the surest first. */
 export async function judged(ctx: Context, record: SourceRecord, except?: string): Promise<Judged[]> {
-  return (await compared(ctx, signatureOf(record), except)).all
-    .filter(({ judgement }) => judgement.verdict !== 'different')
-    .sort(surestFirst);
+  return alikeAmong(ctx, (await compared(ctx, signatureOf(record), except)).all);
 }
 
 /**
@@ -67,18 +77,19 @@ export async function judge(
     return [];
   }
   const signature = signatureFor({ id, ...source });
-  await keepKeys(ctx, id, signature);
+  await keepKeys(ctx, id, source, signature);
   const { all, common } = await compared(ctx, signature, id);
   const apart = new Set(fresh ? [] : await apartFrom(ctx, id));
-  const alike = all
-    .filter((j) => j.judgement.verdict !== 'different' && !apart.has(j.source.id))
-    .sort(surestFirst);
+  const alike = await alikeAmong(
+    ctx,
+    all.filter((j) => !apart.has(j.id)),
+  );
   for (const { source: other, judgement } of alike) {
     await keepPair(ctx, id, other.id, judgement);
     touched.add(other.id);
   }
-  for (const { source: other, judgement } of all)
-    if (judgement.relation) await keepRelation(ctx, id, other.id, judgement.relation);
+  for (const { id: other, judgement } of all)
+    if (judgement.relation) await keepRelation(ctx, id, other, judgement.relation);
   for (const other of await weighedAnew(ctx, signature, common)) touched.add(other);
   if (touched.size > 0) await regroup(ctx, [id, ...touched]);
   return alike;

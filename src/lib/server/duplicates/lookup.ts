@@ -4,10 +4,12 @@ import {
   hash32,
   holdings,
   MOST_OF_ONE_KEY,
+  spellingsOf,
   weightOfKey,
   type Commonness,
   type Signature,
 } from '../../core/duplicates';
+import type { SourceRecord } from '../../core/source';
 import { scoped, type Context } from '../access/context';
 
 /** How many sources a record is compared with at most: those it shares most keys with. */
@@ -18,13 +20,20 @@ const inLibrary = (ctx: Context, key: number | string) => hash32(`${ctx.libraryI
 const titleKey = (s: Signature) => `title ${s.title.whole}`;
 const familyKey = (s: Signature) => `family ${s.people[0]?.family ?? ''}`;
 
-/** Keeps the keys a living source is found by. */
-export async function keepKeys(ctx: Context, sourceId: string, s: Signature): Promise<void> {
+/** Keeps the keys a living source is found by, and how it spells the names it has. */
+export async function keepKeys(
+  ctx: Context,
+  sourceId: string,
+  { record, revision }: { record: SourceRecord; revision: number },
+  s: Signature,
+): Promise<void> {
   const keys = [...blocksOf(s), ...holdings(s).found, titleKey(s), familyKey(s)];
   await ctx.db('lookup').insert({
     library_id: ctx.libraryId,
     source_id: sourceId,
     keys: JSON.stringify([...new Set(keys.map((key) => inLibrary(ctx, key)))]),
+    spellings: JSON.stringify(spellingsOf(record)),
+    revision,
   });
 }
 
@@ -36,8 +45,14 @@ const WEIGHT = `CASE ${[8, 32, 128, MOST_OF_ONE_KEY]
   .map((n) => `WHEN n <= ${n} THEN ${weightOfKey(n)}`)
   .join(' ')} ELSE 0 END`;
 
-/** Ids of the living sources that share enough keys with a record, those that share most first. */
-export async function candidatesOf(ctx: Context, s: Signature, except?: string): Promise<string[]> {
+/** A living source that a record is compared with, and its revision. */
+export interface Candidate {
+  id: string;
+  revision: number;
+}
+
+/** The living sources that share enough keys with a record, those that share most first. */
+export async function candidatesOf(ctx: Context, s: Signature, except?: string): Promise<Candidate[]> {
   const keys = blocksOf(s).map((key) => inLibrary(ctx, key));
   const found =
     keys.length === 0
@@ -47,19 +62,21 @@ export async function candidatesOf(ctx: Context, s: Signature, except?: string):
            counted AS MATERIALIZED (SELECT key, (SELECT count(*) FROM (SELECT 1 FROM lookup_key WHERE lookup_key.key = k.key LIMIT ${MOST_OF_ONE_KEY + 1})) AS n FROM k),
            weighed AS MATERIALIZED (SELECT key, ${WEIGHT} AS w FROM counted),
            found AS (SELECT lookup_id, sum(w) AS weight FROM weighed CROSS JOIN lookup_key USING (key) WHERE w > 0 GROUP BY lookup_id HAVING weight >= ${ENOUGH} ORDER BY weight DESC, lookup_id LIMIT ${MOST_COMPARED + 1})
-           SELECT source_id FROM found JOIN lookup ON lookup.id = found.lookup_id WHERE library_id = ?`,
+           SELECT source_id AS id, revision FROM found JOIN lookup ON lookup.id = found.lookup_id WHERE library_id = ?`,
           [JSON.stringify(keys), ctx.libraryId],
-        )) as { source_id: string }[]);
+        )) as Candidate[]);
   const seeks = holdings(s).seeks.map((key) => inLibrary(ctx, key));
   const holding =
     seeks.length === 0
       ? []
       : ((await ctx.db.raw(
           `WITH k AS (SELECT value AS key FROM json_each(?))
-           SELECT DISTINCT source_id FROM k CROSS JOIN lookup_key USING (key) JOIN lookup ON lookup.id = lookup_id WHERE library_id = ? LIMIT ${MOST_COMPARED}`,
+           SELECT DISTINCT source_id AS id, revision FROM k CROSS JOIN lookup_key USING (key) JOIN lookup ON lookup.id = lookup_id WHERE library_id = ? LIMIT ${MOST_COMPARED}`,
           [JSON.stringify(seeks), ctx.libraryId],
-        )) as { source_id: string }[]);
-  return [...new Set([...found, ...holding].map((row) => row.source_id))].filter((id) => id !== except);
+        )) as Candidate[]);
+  const all = new Map([...found, ...holding].map((candidate) => [candidate.id, candidate]));
+  if (except) all.delete(except);
+  return [...all.values()];
 }
 
 /** How often the titles and first family names of some records are met in the library. */

@@ -4,7 +4,9 @@ import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { getSources, insertSource, sourceByKey } from './repository';
 import { doublesOf } from '../capture';
+import { spellingsIn } from '../duplicates';
 import { groupsInOrder, pairsInGroups } from '../duplicates/groups';
+import { proposeAnew } from '../duplicates/spelled';
 import { countsOf, deskOf } from '../overview';
 import { allTags, facetsOf, listSources, SORTS, type Beginning, type Sort } from './index';
 import { openTestLibrary } from '../test-library';
@@ -57,6 +59,8 @@ describe('a large library', () => {
   it.each<[string, () => Promise<unknown>]>([
     ['its counts', () => countsOf(ctx)],
     ['its groups', () => groupsInOrder(ctx, { limit: 100 })],
+    ['its spellings', () => spellingsIn(ctx, 'person')],
+    ['what spellings have come and gone', () => proposeAnew(ctx)],
     ['the pairs of some sources', () => pairsInGroups(ctx, ['a', 'b'])],
     ['the doubles of a record', () => doublesOf(ctx, record)],
     [

@@ -8,6 +8,7 @@ import { changedMeanwhile, notHere } from '../access/refusal';
 import { inTurn } from '../turns';
 import { freeCitekey } from './citekeys';
 import { judge } from '../duplicates/judging';
+import { proposeAnew } from '../duplicates/spelled';
 import { noteRevision } from '../history/repository';
 import { index, matching, searchable } from '../search/repository';
 
@@ -81,10 +82,10 @@ export const openSource = (row: SourceRow): Source => ({
 export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(record) as SourceRecord);
 
 /**
- * The version of what is derived from a record: the columns, the findings, what a source is found by and which pairs look
- * like one work. Raise it whenever one of these changes: rows of an earlier version are then brought up to date.
+ * The version of what is derived from a record: the columns, the findings, what a source is found by how its names are
+ * spelled and which pairs look like one work. Raise it whenever one of these changes: rows of an earlier version are then brought up to date.
  */
-export const DERIVED = 3;
+export const DERIVED = 4;
 
 /** The columns written from a record, and from nothing else. */
 export function columnsOf(record: SourceRecord) {
@@ -138,7 +139,9 @@ export async function writeBeside(
   if (tags.length)
     await ctx.db('source_tag').insert(tags.map((tag) => ({ library_id: ctx.libraryId, source_id: id, tag })));
   await index(ctx, 'source', id, source.binned ? '' : searchText(source), fresh);
-  return judge(ctx, id, source.binned ? undefined : source, fresh);
+  const alike = await judge(ctx, id, source.binned ? undefined : source, fresh);
+  await proposeAnew(ctx);
+  return alike;
 }
 
 /**

@@ -49,13 +49,20 @@ export function doable(): Map<string, () => unknown> {
 /** The key of an action, for showing beside it. */
 export const keyFor = (id: string): string | undefined => keyOf(id, choices) || undefined;
 
+/** Whether a key event comes from a box to tick, which takes no letters. */
+function onBox(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null;
+  return Boolean(target?.matches('input[type="checkbox"], input[type="radio"]') && !target.closest('dialog'));
+}
+
 /** Does what a key stands for. Characters and arrows mean nothing where people type. */
 export function onKey(event: KeyboardEvent): void {
   if (event.defaultPrevented || event.isComposing) return;
   const key = pressed(event);
   const plain = !key.includes('+');
   const editing = ['Ctrl+Z', 'Ctrl+Y'].includes(key);
-  if (isTyping(event) && (plain || editing)) return;
+  const taken = onBox(event) ? !editing && (!isCharacter(key) || key === ' ') : isTyping(event);
+  if (taken && (plain || editing)) return;
   if (document.querySelector('dialog:modal') && !isCharacter(key)) return;
   for (const [id, act] of doable()) {
     if (keyOf(id, choices) !== key) continue;

@@ -17,7 +17,7 @@ export const buttonLook = tv({
       main: 'min-h-8 gap-1.5 rounded-md border border-thread bg-thread px-[13px] py-1 text-[13px] font-semibold whitespace-nowrap text-on-thread hover:brightness-112',
       quiet:
         'min-h-8 gap-1.5 rounded-md border border-transparent bg-transparent px-2 py-1 text-[13px] font-[550] whitespace-nowrap text-ink-2 hover:bg-thread-soft hover:text-ink',
-      chip: 'min-h-7 gap-[5px] rounded-[14px] border border-edge bg-page px-3 py-0.5 text-xs font-[550] whitespace-nowrap text-ink hover:border-thread aria-pressed:border-thread aria-pressed:bg-thread-soft',
+      chip: 'min-h-7 gap-[5px] rounded-[14px] border border-edge bg-page px-3 py-0.5 text-xs font-[550] whitespace-nowrap text-ink hover:border-thread aria-pressed:border-thread aria-pressed:bg-thread-soft aria-[current=page]:border-thread aria-[current=page]:bg-thread-soft',
       link: 'inline rounded-none text-start font-semibold text-thread underline decoration-1 underline-offset-3',
       icon: 'min-h-[26px] min-w-6 rounded-sm text-ink-3 hover:bg-thread-soft hover:text-ink',
       strip: 'size-[30px] flex-none rounded-md font-bold text-[#d5e2e6] hover:bg-[#1a4253]',

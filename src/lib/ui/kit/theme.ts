@@ -13,7 +13,7 @@ export const theme: ThemeConfig = {
   radio: {
     input:
       'me-0! mr-1.5! border-edge bg-page text-thread checked:border-transparent checked:bg-thread focus:ring-0 dark:border-edge dark:bg-page',
-    label: 'gap-0! text-[13px] font-normal text-ink',
+    label: 'gap-0! text-[13px] font-normal text-ink dark:text-ink',
   },
   kbd: 'rounded-sm border border-edge bg-side px-1.5 py-0 font-sans text-xs font-medium text-ink-2',
   toast: {

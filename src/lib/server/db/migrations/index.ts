@@ -13,6 +13,7 @@ import * as tallies from './0011-tallies';
 import * as jobsGoOn from './0012-jobs-go-on';
 import * as projectsPutAway from './0013-projects-put-away';
 import * as works from './0014-works';
+import * as spellings from './0015-spellings';
 
 interface Migration {
   name: string;
@@ -34,6 +35,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0012-jobs-go-on', up: jobsGoOn.up },
   { name: '0013-projects-put-away', up: projectsPutAway.up },
   { name: '0014-works', up: works.up },
+  { name: '0015-spellings', up: spellings.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
