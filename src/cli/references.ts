@@ -1,4 +1,5 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { setFlagsFromString } from 'node:v8';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import {
@@ -50,18 +51,21 @@ function formatNamed<F extends ReadableName>(name: string, option: string, all: 
   throw new Unusable(`${option}: “${name}” is no format. There are ${all.join(', ')}.`);
 }
 
-/** The entries of a file of references (`-` is standard input), each with a key of its own. */
-function readFile(file: string, from: string | undefined): Read {
-  let bytes: Uint8Array;
+/** The text of a file; its bytes are let go. */
+function textOf(file: string): string {
   try {
-    bytes = readFileSync(file === '-' ? 0 : file);
+    return textOfBytes(readFileSync(file === '-' ? 0 : file));
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;
     throw new Unusable(
       `${file}: ${code === 'ENOENT' ? 'there is no such file.' : code === 'EISDIR' ? 'this is a folder.' : message}`,
     );
   }
-  const text = textOfBytes(bytes);
+}
+
+/** The entries of a file of references (`-` is standard input), each with a key of its own. */
+function readFile(file: string, from: string | undefined): Read {
+  const text = textOf(file);
   const format = from ? formatNamed(from, '--from', READABLE_NAMES) : sniff(text, file);
   if (!format)
     throw new Unusable(
@@ -193,6 +197,8 @@ export function check(file: string, options: { from?: string; style?: string }):
  * `retexa duplicates`: groups of entries of one work, surest first, as JSON; `sure` gives only those there is no doubt of.
  */
 export function duplicates(file: string, options: { from?: string; sure?: boolean }): Outcome {
+  // A hundred thousand records are read and let go: what is let go is not left lying until the heap has doubled.
+  setFlagsFromString('--heap-growing-percent=20');
   const { items, words, partial } = readFile(file, options.from);
   const ids = items.map(({ key }) => key);
   // Each record is let go for its signature, so that a large file is not in memory twice.

@@ -162,6 +162,12 @@ describe('other ways in', () => {
     await me.type('Scale', '1:10,000');
     await me.page.keyboard.press('Enter');
     await me.see('Saved.', '.toasts');
+    // What is here already is said before it is added.
+    await me.page.keyboard.press('n');
+    await me.type('Title, if it has one', 'Turbines in old wheelhouses');
+    await me.see('Looks like one you have: Sato 2020', 'dialog');
+    await me.page.keyboard.press('Escape');
+    await me.gone('What kind of source is it?');
     const map = records().find((r) => r.record.type === 'map')!.record;
     expect(map.scale).toBe('1:10,000');
     expect(map.title).toBeUndefined();

@@ -212,6 +212,19 @@ describe('a group of four', () => {
     await me.see('4 sources');
     expect(app.rows('SELECT * FROM apart')).toHaveLength(0);
   });
+
+  it('can be told that one of it belongs to the others in another way', async () => {
+    await me.page.select('thead select', 'review');
+    await me.see('Linked. The sources say so.', '.toasts');
+    await me.see('3 sources');
+    expect(app.rows("SELECT * FROM relation WHERE kind = 'review' AND person_id IS NOT NULL")).toHaveLength(
+      3,
+    );
+    await me.press('Undo', '.toasts');
+    await me.see('4 sources');
+    expect(app.rows('SELECT * FROM relation WHERE person_id IS NOT NULL')).toHaveLength(0);
+    expect(app.rows('SELECT * FROM apart')).toHaveLength(0);
+  });
 });
 
 describe('forty that are surely twice', () => {

@@ -384,7 +384,7 @@ describe('leads', () => {
       await me.page.keyboard.press('Enter');
     }
     await me.press('Keep 2 as leads');
-    await me.see('You have this: Sato 2020', '.leads');
+    await me.see('Surely one you have: Sato 2020', '.leads');
     await me.page.$$eval('[data-lead]', (all) => {
       const row = all.find((l) => l.textContent?.includes('Grain and tide'))!;
       [...row.querySelectorAll('button')].find((b) => b.textContent?.trim() === 'By hand')!.click();

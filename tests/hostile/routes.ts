@@ -156,13 +156,20 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       others: ['Marsh Lett.'],
     }),
   ],
+  'api/duplicates/known': () => [
+    post('/api/duplicates/known', {
+      type: 'book',
+      title: 'The salt marsh of the north',
+      ISBN: '9780306406157',
+    }),
+  ],
   'api/duplicates/pass': () => [post('/api/duplicates/pass', {})],
   'api/duplicates': (i) => [
     post('/api/duplicates', { act: 'apart', id: i.source, others: [i.other] }),
     post('/api/duplicates', { act: 'not-apart', id: i.source, others: [i.other] }),
-    post('/api/duplicates', { act: 'relate', a: i.source, b: i.other, kind: 'edition' }),
-    post('/api/duplicates', { act: 'unrelate', a: i.source, b: i.other }),
-    post('/api/duplicates', { act: 'relate-again', a: i.source, b: i.other }),
+    post('/api/duplicates', { act: 'relate', id: i.source, others: [i.other], kind: 'edition' }),
+    post('/api/duplicates', { act: 'unrelate', id: i.source, others: [i.other] }),
+    post('/api/duplicates', { act: 'relate-again', id: i.source, others: [i.other] }),
   ],
   'api/events': () => [],
   'api/export': (i) => [

@@ -82,28 +82,21 @@
     if (kept) doneWithUndo(words, () => call('POST', '/api/duplicates', back));
     await renewed();
   }
-  const out = (id: string) => {
-    const others = ids.filter((other) => other !== id);
-    return say(
-      'Kept out of the group. They will not be suggested again.',
-      { act: 'apart', id, others },
-      { act: 'not-apart', id, others },
+  const fromOthers = (id: string) => ({ id, others: ids.filter((other) => other !== id) });
+  const apart = (id: string, words: string) =>
+    say(
+      `${words} They will not be suggested again.`,
+      { act: 'apart', ...fromOthers(id) },
+      { act: 'not-apart', ...fromOthers(id) },
     );
-  };
-  async function apart() {
-    const [a, b] = ids;
-    if (ids.length !== 2) return;
-    await say(
-      'Kept apart. They will not be suggested again.',
-      { act: 'apart', id: a, others: [b] },
-      { act: 'not-apart', id: a, others: [b] },
+  const out = (id: string) => apart(id, 'Kept out of the group.');
+  const keepApart = () => apart(ids[0]!, 'Kept apart.');
+  const relate = (id: string, kind: string) =>
+    say(
+      ids.length > 2 ? 'Linked. The sources say so.' : 'Linked. Both sources say so.',
+      { act: 'relate', ...fromOthers(id), kind },
+      { act: 'unrelate', ...fromOthers(id) },
     );
-  }
-  async function relate(kind: string) {
-    const [a, b] = ids;
-    if (!kind) return;
-    await say('Linked. Both sources say so.', { act: 'relate', a, b, kind }, { act: 'unrelate', a, b });
-  }
 
   async function lookThrough() {
     await attempt(() => call('POST', '/api/duplicates/pass', {}));
@@ -113,7 +106,7 @@
     group
       ? {
           'duplicates merge': () => void merge(),
-          'duplicates apart': ids.length === 2 ? () => void apart() : undefined,
+          'duplicates apart': ids.length === 2 ? () => void keepApart() : undefined,
           'duplicates later': () => void go(data.at + 1),
           'duplicates type': rows.length ? () => void (typing = true) : undefined,
         }
@@ -199,6 +192,7 @@
       }}
       ontyped={() => (typing = false)}
       onout={out}
+      onrelate={relate}
     />
     <section class="prints" aria-label="As it will print">
       <p class="small-label">As it will print</p>
@@ -210,8 +204,8 @@
       others={data.groups.length > 1}
       differing={rows.length > 0}
       onmerge={merge}
-      onapart={apart}
-      onrelate={relate}
+      onapart={keepApart}
+      onrelate={(kind) => relate(ids[0]!, kind)}
       onlater={() => go(data.at + 1)}
       ontype={() => (typing = true)}
     />

@@ -19,8 +19,8 @@ function choices(words: readonly string[], n: number): string[] {
 }
 
 /**
- * The keys a record is looked up by, as 32-bit numbers; two records are compared when they share one. None is a title
- * alone where that is a word or two, which hundreds of pieces share.
+ * The keys a record is looked up by, as 32-bit numbers; two records are compared when they share one that few
+ * have, or several that many have: a title of a word or two, which hundreds of pieces share, is not enough alone.
  *
  * - identifiers: DOI, ISBNs, PubMed and arXiv numbers, address;
  * - three of the four longest words of the title (any order; one of them may be mistyped), of its main part, and of its
@@ -51,7 +51,7 @@ export function blocksOf(s: Signature): number[] {
   // Scripts without blanks between words, and titles of short ones.
   if (top.length < 3 && whole.length > 0) {
     const year = s.year ?? '';
-    keys.push(`whole ${whole.replace(/ /g, '')} ${year}`);
+    keys.push(`whole ${whole.replace(/ /g, '')}`, `whole ${whole.replace(/ /g, '')} ${year}`);
     if (family) keys.push(`whole ${whole.replace(/ /g, '')} by ${family}`);
     if (s.volume) keys.push(`whole ${whole} in ${s.volume} ${s.issue}`);
   }

@@ -38,7 +38,9 @@ export function commonnessOf(signatures: Iterable<Signature>): Commonness {
     const family = people[0]?.family;
     if (family) families.set(family, (families.get(family) ?? 0) + 1);
   }
-  return { titles: (whole) => titles.get(whole) ?? 1, families: (family) => families.get(family) ?? 1 };
+  // Beyond what a key is looked up by, nobody counts on.
+  const met = (n = 1) => Math.min(n, MOST_OF_ONE_KEY);
+  return { titles: (whole) => met(titles.get(whole)), families: (family) => met(families.get(family)) };
 }
 
 /** Records and keys in one number each, so that they sort as numbers: at most two million records. */

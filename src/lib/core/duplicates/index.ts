@@ -3,7 +3,15 @@ import { signatureOf } from './signature';
 import type { SourceRecord } from '../source';
 
 export { blocksOf, holdings } from './blocks';
-export { commonnessOf, findGroups, ENOUGH, findPairs, MOST_OF_ONE_KEY, weightOfKey } from './find';
+export {
+  commonnessOf,
+  findGroups,
+  ENOUGH,
+  findPairs,
+  MOST_OF_ONE_KEY,
+  weightOfKey,
+  type Found,
+} from './find';
 export { groupsOf, type Group, type JudgedPair } from './groups';
 export {
   agreeing,

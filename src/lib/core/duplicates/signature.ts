@@ -221,8 +221,23 @@ export function titleSign(given: string): TitleSign {
   };
 }
 
+/** How many names are remembered: those who write much are in many records. */
+const MOST_NAMES = 5_000;
+const names = new Map<string, PersonSign>();
+
 /** A name for comparing. One that is given as one string is taken apart, an institution kept whole. */
 export function personSign(name: CslName): PersonSign {
+  const { family, given, literal } = name;
+  const key = `${family ?? ''}\n${given ?? ''}\n${literal ?? ''}`;
+  const known = names.get(key);
+  if (known) return known;
+  const made = takenApart(name);
+  if (key.length <= REMEMBERED.length) names.set(key, made);
+  if (names.size > MOST_NAMES) names.delete(names.keys().next().value!);
+  return made;
+}
+
+function takenApart(name: CslName): PersonSign {
   const institution = name.literal !== undefined && looksInstitutional(name.literal);
   const read = name.literal !== undefined && !institution ? (parseName(name.literal) ?? name) : name;
   const family = latin(read.family ?? read.literal ?? read.given ?? '');

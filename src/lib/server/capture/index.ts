@@ -2,9 +2,12 @@ import { z } from 'zod';
 import { READABLE, sniff } from '../../core/formats';
 import { looksLikeReference, splitReferences } from '../../core/leads';
 import {
+  derive,
   emptyRecord,
   recognise,
   recogniseLines,
+  shortLabel,
+  tidiedRecord,
   withoutPassword,
   type CslType,
   type SourceRecord,
@@ -20,15 +23,15 @@ import { held, letGo } from '../jobs/holds';
 import { getJob, updateJob, type Job } from '../jobs/repository';
 import { answerJob, beginJob } from '../jobs/runner';
 import { fileSources, findProject } from '../projects/repository';
-import { getSource, insertSource, type Source } from '../sources/repository';
-import { CHANGE, keepAsCopy, keepNew, takeAway, tickLead } from './keep';
+import { getSource, insertSource, sourcesWithAnyKey, type Source } from '../sources/repository';
+import { CHANGE, doublesOf, keepAsCopy, keepNew, takeAway, tickLead } from './keep';
 import './work';
-import type { CaptureInput, CaptureResult, Held, Into } from './types';
+import type { CaptureInput, CaptureResult, Double, Held, Into } from './types';
 
 export { alike, doublesOf } from './keep';
 export { fetchCopy } from './gather';
 export { findShared, keepShared } from './shared';
-export type { CaptureInput, CaptureResult, Choice, Into } from './types';
+export type { CaptureInput, CaptureResult, Choice, Double, Into } from './types';
 
 /** What goes with a capture, as a request says it. */
 export const into = z.object({
@@ -189,24 +192,50 @@ export async function answerList(ctx: Context, id: string, picks: number[]): Pro
   await answerJob(ctx, id, chosen);
 }
 
-/** Starts a source by hand, with what is already known filled in. It waits in Intake until it is checked. */
-export async function startByHand(
-  ctx: Context,
-  given: { type: CslType; record?: SourceRecord } & Partial<
-    Record<'title' | 'URL' | 'DOI' | 'ISBN' | 'PMID', string>
-  >,
-  where: Into = {},
-): Promise<Source> {
-  const { type, record: known, ...fields } = given;
+/** What a source is started with by hand. */
+type ByHand = { type: CslType; record?: SourceRecord } & Partial<
+  Record<'title' | 'URL' | 'DOI' | 'ISBN' | 'PMID', string>
+>;
+
+function recordByHand({ type, record: known, ...fields }: ByHand): SourceRecord {
   const record: SourceRecord = { ...(known ?? emptyRecord(type)), type, ...fields };
   const origins = { ...record.retexa.origins };
   for (const [field, value] of Object.entries(fields))
     origins[field] = [{ kind: 'person', value, at: now() }];
+  return { ...record, retexa: { ...record.retexa, origins } };
+}
+
+/** A title that more sources have is that of pieces of a periodical, and says nothing. */
+const FEW = 5;
+
+/**
+ * Sources there are that look like the one that would be started by hand. A title is all that is known of most: too little
+ * for judging, so that those few that have it are named too.
+ */
+export async function doublesByHand(ctx: Context, given: ByHand): Promise<Double[]> {
+  const { record } = tidiedRecord(recordByHand(given));
+  const judged = await doublesOf(ctx, record);
+  const { titleKey } = derive(record);
+  if (judged.length > 0 || !titleKey) return judged;
+  const titled = await sourcesWithAnyKey(ctx, [{ title_key: titleKey }]);
+  return titled.length > FEW
+    ? []
+    : titled.map(({ id, record: there }) => ({
+        id,
+        label: shortLabel(there),
+        reason: 'the same title',
+        sure: false,
+      }));
+}
+
+/** Starts a source by hand, with what is already known filled in. It waits in Intake until it is checked. */
+export async function startByHand(ctx: Context, given: ByHand, where: Into = {}): Promise<Source> {
+  const record = recordByHand(given);
   return change(ctx, CHANGE, async (inner) => {
     const tags = where.tags ?? [];
     const added = await insertSource(
       inner,
-      { ...record, retexa: { ...record.retexa, tags, origins } },
+      { ...record, retexa: { ...record.retexa, tags } },
       { why: 'started by hand' },
     );
     if (where.projectId && (await findProject(inner, where.projectId)))

@@ -13,7 +13,7 @@ import { getSource, insertSource, sourceByKey, updateSource } from '../sources/r
 import { getJob } from '../jobs/repository';
 import { stopJob } from '../jobs/runner';
 import { openTestLibrary } from '../test-library';
-import { groupsInOrder, groupWith, membersOf } from './groups';
+import { groupsInOrder, groupWith, membersOf, twiceAmong } from './groups';
 import {
   compareGroup,
   doublesOfSource,
@@ -93,6 +93,23 @@ describe('groups', () => {
       }),
       { numRuns: 12, seed: SEED },
     );
+  });
+  it('are what a source is said to be twice by: one that is like one of a group and not of it is not', async () => {
+    const [a, b, c] = await three();
+    const other = await add(record({ title: 'Tolls of the estuary' }));
+    expect(await doublesOfSource(ctx, a!.id)).toHaveLength(2);
+    // A pair that no group holds: it is asked about when the group has been decided.
+    await db('likeness').insert({
+      library_id: ctx.libraryId,
+      a_id: a!.id,
+      b_id: other.id,
+      rank: 1,
+      score: 6,
+      reasons: '[]',
+    });
+    expect((await twiceAmong(ctx, [a!.id, b!.id, c!.id, other.id])).has(other.id)).toBe(false);
+    expect(await doublesOfSource(ctx, other.id)).toEqual([]);
+    expect((await doublesOfSource(ctx, a!.id)).map((d) => d.id).sort()).toEqual([b!.id, c!.id].sort());
   });
   it('hold three captures of one work, and follow edits, the bin and deleting', async () => {
     const [a, b, c] = await three();
@@ -261,19 +278,19 @@ describe('works that belong together', () => {
       [b, a],
     ] as const)
       expect(await relatedTo(ctx, one.id)).toMatchObject([{ id: other.id, kind: 'edition', said: false }]);
-    await unrelate(ctx, a.id, b.id);
+    await unrelate(ctx, a.id, [b.id]);
     expect(await relatedTo(ctx, a.id)).toEqual([]);
     await updateSource(ctx, b.id, 1, { record: book('3', 2010) }, 'x');
     expect(await relatedTo(ctx, a.id)).toEqual([]);
-    await unrelate(ctx, a.id, b.id, true);
+    await unrelate(ctx, a.id, [b.id], true);
     expect(await relatedTo(ctx, a.id)).toHaveLength(1);
   });
   it('are no doubles once somebody linked them, until that is undone', async () => {
     const [a, b] = await three();
-    await relate(ctx, a!.id, b!.id, 'reprint');
+    await relate(ctx, a!.id, [b!.id], 'reprint');
     expect((await doublesOfSource(ctx, a!.id)).map((d) => d.id)).not.toContain(b!.id);
     expect(await relatedTo(ctx, b!.id)).toMatchObject([{ id: a!.id, kind: 'reprint', said: true }]);
-    await unrelate(ctx, a!.id, b!.id);
+    await unrelate(ctx, a!.id, [b!.id]);
     expect((await groupWith(ctx, a!.id))?.size).toBe(3);
   });
 });

@@ -45,13 +45,14 @@ const CHANGE = { right: 'edit', of: ['sources', 'duplicates'] } as const;
 export const GROUPS_SHOWN = 100;
 
 const id = z.string().max(60);
+const others = z.array(id).min(1).max(100);
 /** What a person says of sources that look like one work, beside merging them. */
 export const decision = z.discriminatedUnion('act', [
-  z.object({ act: z.literal('apart'), id, others: z.array(id).min(1).max(100) }),
-  z.object({ act: z.literal('not-apart'), id, others: z.array(id).min(1).max(100) }),
-  z.object({ act: z.literal('relate'), a: id, b: id, kind: z.enum(RELATIONS) }),
-  z.object({ act: z.literal('unrelate'), a: id, b: id }),
-  z.object({ act: z.literal('relate-again'), a: id, b: id }),
+  z.object({ act: z.literal('apart'), id, others }),
+  z.object({ act: z.literal('not-apart'), id, others }),
+  z.object({ act: z.literal('relate'), id, others, kind: z.enum(RELATIONS) }),
+  z.object({ act: z.literal('unrelate'), id, others }),
+  z.object({ act: z.literal('relate-again'), id, others }),
 ]);
 
 /**
@@ -202,28 +203,35 @@ async function titledLabels(ctx: Context, ids: string[]): Promise<Map<string, st
   );
 }
 
-/** Says that two sources are works that belong together, and no doubles. */
-export const relate = (ctx: Context, a: string, b: string, kind: Relation): Promise<void> =>
+/** Says that a source is a work that belongs together with others (which may be one work), and no double of theirs. */
+export const relate = (ctx: Context, one: string, to: string[], kind: Relation): Promise<void> =>
   change(ctx, CHANGE, async (inner) => {
-    for (const one of [a, b]) await getSource(inner, one);
-    await sayRelated(inner, a, b, kind);
-    await setApart(inner, a, b);
-    await judgeAnew(inner, [a]);
+    for (const source of [one, ...to]) await getSource(inner, source);
+    for (const other of to) {
+      await sayRelated(inner, one, other, kind);
+      await setApart(inner, one, other);
+    }
+    await judgeAnew(inner, [one]);
   });
 
 /**
- * Says that two works do not belong together: what a person said is taken back, what was judged is not judged again. `again`
- * takes the latter back.
+ * Says that a work does not belong together with others: what a person said is taken back, what was judged is not judged
+ * again. `again` takes the latter back.
  */
-export const unrelate = (ctx: Context, a: string, b: string, again = false): Promise<void> =>
+export const unrelate = (ctx: Context, one: string, from: string[], again = false): Promise<void> =>
   change(ctx, CHANGE, async (inner) => {
-    for (const one of [a, b]) await getSource(inner, one);
-    if (again) return sayRelatedAgain(inner, a, b);
-    const [relation] = (await relationsOf(inner, [a])).filter((r) => [r.a, r.b].includes(b));
-    if (!relation?.said) return sayUnrelated(inner, a, b);
-    await forgetRelation(inner, a, b);
-    await unsetApart(inner, a, b);
-    await judgeAnew(inner, [a]);
+    for (const source of [one, ...from]) await getSource(inner, source);
+    const said = (await relationsOf(inner, [one]))
+      .filter((r) => r.said)
+      .map((r) => (r.a === one ? r.b : r.a));
+    for (const other of from) {
+      if (again) await sayRelatedAgain(inner, one, other);
+      else if (said.includes(other)) {
+        await forgetRelation(inner, one, other);
+        await unsetApart(inner, one, other);
+      } else await sayUnrelated(inner, one, other);
+    }
+    if (said.some((other) => from.includes(other))) await judgeAnew(inner, [one]);
   });
 
 /** A work that belongs together with one, and how. */

@@ -55,6 +55,15 @@ export async function pairsAmong(ctx: Context, ids: string[]): Promise<Pair[]> {
   return [...found.values()];
 }
 
+/** Pairs of the library in their order, those behind one, at most `most`. */
+export async function pairsAfter(ctx: Context, after: Pair | undefined, most: number): Promise<Pair[]> {
+  const rows = (await scoped<Row>(ctx, 'likeness')
+    .whereRaw('(a_id, b_id) > (?, ?)', [after?.a ?? '', after?.b ?? ''])
+    .orderBy(['a_id', 'b_id'])
+    .limit(most)) as Row[];
+  return rows.map(opened);
+}
+
 /** Takes a source out of all pairs; gives those it was in one with. */
 export async function forgetPairs(ctx: Context, id: string): Promise<string[]> {
   const others = (await pairsAmong(ctx, [id])).map((pair) => (pair.a === id ? pair.b : pair.a));

@@ -38,6 +38,29 @@ export async function forgetRelations(ctx: Context, id: string): Promise<void> {
     await scoped<Row>(ctx, 'relation').where(side, id).whereNull('person_id').whereNull('dismissed').delete();
 }
 
+/** What was judged of the library's works, in the order of their ids, behind one pair of them, at most `most`. */
+export async function judgedAfter(
+  ctx: Context,
+  after: { a: string; b: string } | undefined,
+  most: number,
+): Promise<{ a: string; b: string; kind: Relation }[]> {
+  return (await scoped<Row>(ctx, 'relation')
+    .whereRaw('(a_id, b_id) > (?, ?)', [after?.a ?? '', after?.b ?? ''])
+    .whereNull('person_id')
+    .whereNull('dismissed')
+    .orderBy(['a_id', 'b_id'])
+    .limit(most)
+    .select('a_id as a', 'b_id as b', 'kind')) as { a: string; b: string; kind: Relation }[];
+}
+
+/** Forgets what was judged of two works; what a person said stays. */
+export const forgetJudged = async (ctx: Context, x: string, y: string): Promise<void> =>
+  void (await scoped<Row>(ctx, 'relation')
+    .where(inOrder(x, y))
+    .whereNull('person_id')
+    .whereNull('dismissed')
+    .delete());
+
 /** Forgets what was said of two works. */
 export const forgetRelation = async (ctx: Context, x: string, y: string): Promise<void> =>
   void (await scoped<Row>(ctx, 'relation').where(inOrder(x, y)).delete());

@@ -2,8 +2,8 @@ import { change } from '../access/change';
 import { z } from 'zod';
 import { fold } from '../../core/text';
 import { nearness, parseReference, wordsToSearch } from '../../core/leads';
-import { compare } from '../../core/duplicates';
-import { dateText, derive, nameText, shortLabel, type CslType } from '../../core/source';
+import { compare, mergeEffect } from '../../core/duplicates';
+import { dateText, derive, fieldName, nameText, shortLabel, type CslType } from '../../core/source';
 import { checkHere } from '../access/belongs';
 import { type Context } from '../access/context';
 import { now } from '../db/ids';
@@ -57,6 +57,16 @@ export async function keepLeads(ctx: Context, given: z.infer<typeof newLeads>): 
   });
 }
 
+/** A source in the library that a lead may be of. */
+export interface Here {
+  id: string;
+  label: string;
+  /** Nothing speaks against it. */
+  sure: boolean;
+  /** Names of the fields the lead has and the source lacks. */
+  adds: string[];
+}
+
 /** A lead as it is listed: what was read of it, where it was met, and a source in the library it may be. */
 export interface LeadItem extends Lead {
   who: string;
@@ -65,7 +75,7 @@ export interface LeadItem extends Lead {
   container: string;
   metInLabel?: string;
   foundLabel?: string;
-  here?: { id: string; label: string };
+  here?: Here;
 }
 
 /** How near a source must be to be what a lead is of. */
@@ -77,7 +87,7 @@ const TELLING = 15;
 const titleBegun = (lead: Lead) => fold(lead.parsed.title ?? '').slice(0, LOOKED_UP);
 
 /** The living source each of some leads may be, by the lead's id: asked for all of them at once. */
-async function hereFor(ctx: Context, some: Lead[]): Promise<Map<string, NonNullable<LeadItem['here']>>> {
+async function hereFor(ctx: Context, some: Lead[]): Promise<Map<string, Here>> {
   const keys = some.map((lead) => {
     const { doi, addressKey, titleKey } = derive(lead.parsed);
     return {
@@ -99,16 +109,26 @@ async function hereFor(ctx: Context, some: Lead[]): Promise<Map<string, NonNulla
     return found;
   };
   const [byDoi, byAddress, byTitle] = [by('doi'), by('addressKey'), by('titleKey')];
-  const here = new Map<string, NonNullable<LeadItem['here']>>();
+  const here = new Map<string, Here>();
+  const put = (lead: Lead, { id, record }: Source, sure: boolean) =>
+    here.set(lead.id, {
+      id,
+      label: shortLabel(record),
+      sure,
+      adds: mergeEffect(record, lead.parsed).adds.map((field) => fieldName(field)),
+    });
   some.forEach((lead, i) => {
     const { doi = '', address_key = '', title_key = '' } = keys[i]!;
     const alike = [byDoi.get(doi), byAddress.get(address_key), byTitle.get(title_key)].flatMap(
       (s) => s ?? [],
     );
-    const one =
-      alike.find(({ record }) => compare(lead.parsed, record).verdict !== 'different') ??
-      alike.find(({ record }) => nearness(lead.parsed, lead.text, record) > NEAR);
-    if (one) here.set(lead.id, { id: one.id, label: shortLabel(one.record) });
+    const [judged] = alike
+      .map((source) => ({ source, judgement: compare(lead.parsed, source.record) }))
+      .filter(({ judgement }) => judgement.verdict !== 'different')
+      .sort((x, y) => y.judgement.score - x.judgement.score);
+    const near = alike.find(({ record }) => nearness(lead.parsed, lead.text, record) > NEAR);
+    if (judged) put(lead, judged.source, judged.judgement.verdict === 'sure');
+    else if (near) put(lead, near, false);
   });
   // Titles are cut short, or go on with a subtitle.
   const left = some.filter((lead) => !here.has(lead.id) && titleBegun(lead).length >= TELLING);
@@ -119,7 +139,7 @@ async function hereFor(ctx: Context, some: Lead[]): Promise<Map<string, NonNulla
         fold(record.title ?? '').startsWith(titleBegun(lead)) &&
         nearness(lead.parsed, lead.text, record) > NEAR,
     );
-    if (near) here.set(lead.id, { id: near.id, label: shortLabel(near.record) });
+    if (near) put(lead, near, false);
   }
   return here;
 }

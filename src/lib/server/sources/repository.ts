@@ -257,14 +257,33 @@ export async function getSources(ctx: Context, ids: string[]): Promise<Source[]>
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
-/** Ids of living sources after one, in their order, at most `limit`. */
-export async function livingIdsAfter(ctx: Context, after: string, limit: number): Promise<string[]> {
-  const rows = (await living(ctx, {})
+/** Living sources after one, in the order of their ids, at most `limit`: what is stored of each. */
+export const livingRecordsAfter = (
+  ctx: Context,
+  after: string,
+  limit: number,
+): Promise<{ id: string; revision: number; record: string }[]> =>
+  living(ctx, {})
     .where('source.id', '>', after)
     .orderBy('source.id')
     .limit(limit)
-    .select('source.id')) as { id: string }[];
-  return rows.map((row) => row.id);
+    .select('source.id', 'source.revision', 'source.record') as unknown as Promise<
+    { id: string; revision: number; record: string }[]
+  >;
+
+/** The revisions that some sources have now, by id; those that are living. */
+export async function revisionsNow(ctx: Context, ids: string[]): Promise<Map<string, number>> {
+  const found = new Map<string, number>();
+  for (const part of inParts(ids)) {
+    const rows = (await living(ctx, {})
+      .whereIn('source.id', part)
+      .select('source.id', 'source.revision')) as {
+      id: string;
+      revision: number;
+    }[];
+    for (const { id, revision } of rows) found.set(id, revision);
+  }
+  return found;
 }
 
 /** Refuses when one of some sources is not in the library. */

@@ -4,6 +4,7 @@
   import { byHandWords } from '$lib/core/forms';
   import { CSL_TYPES, TYPE_LABELS } from '$lib/core/source';
   import { byHand } from './byhand.svelte';
+  import KnownAlready from './KnownAlready.svelte';
   import { call } from '../frame/client';
   import { formOf } from '../frame/forms';
 
@@ -54,6 +55,7 @@
         {#snippet children(attributes)}<Input bind:value={$form[field]} {...attributes} />{/snippet}
       </Field>
     {/each}
+    <KnownAlready given={$form} />
     <div class="flex items-center gap-3">
       <Button look="main" type="submit">Start the source</Button>
       <span class="small-label">It waits in Intake; the next page has all its fields.</span>

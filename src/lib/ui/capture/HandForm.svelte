@@ -6,6 +6,7 @@
   import { call } from '../frame/client';
   import { formOf } from '../frame/forms';
   import { done } from '../frame/toasts.svelte';
+  import KnownAlready from './KnownAlready.svelte';
 
   interface Props {
     type: CslType;
@@ -51,6 +52,7 @@
     </Field>
     <Button disabled={recognise(isbn).kind !== 'isbn'} onclick={() => onlookup(isbn)}>Look it up</Button>
   </div>
+  <KnownAlready given={{ ...$form, ...(address ? { URL: address } : {}) }} target="_blank" />
   {@render where()}
   <Button look="main" type="submit" disabled={!title.trim() && !isbn.trim()}>Start the source</Button>
 </form>

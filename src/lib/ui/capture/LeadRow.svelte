@@ -65,7 +65,9 @@
       </p>{/if}
     {#if lead.here}
       <p class="pencil-blue">
-        You have this: <a class="link" href="/sources/{lead.here.id}">{lead.here.label}</a>
+        {lead.here.sure ? 'Surely one you have' : 'Looks like one you have'}:
+        <a class="link" href="/sources/{lead.here.id}">{lead.here.label}</a>{#if lead.here.adds.length}. New
+          in the lead: {lead.here.adds.join(', ')}{/if}
         <Button small onclick={() => act({ act: 'tick', sourceId: lead.here!.id }, 'Ticked off.')}
           >That is it</Button
         >

@@ -14,12 +14,14 @@
   let { id, doubles, related = [] }: Props = $props();
 
   async function notSo(other: RelatedSource) {
-    const [a, b] = [id, other.id];
+    const both = { id, others: [other.id] };
     const kept = await attempt(async () => {
-      await call('POST', '/api/duplicates', { act: 'unrelate', a, b });
+      await call('POST', '/api/duplicates', { act: 'unrelate', ...both });
       return true;
     });
-    const again = other.said ? { act: 'relate', a, b, kind: other.kind } : { act: 'relate-again', a, b };
+    const again = other.said
+      ? { act: 'relate', ...both, kind: other.kind }
+      : { act: 'relate-again', ...both };
     if (kept) doneWithUndo('No longer linked.', () => call('POST', '/api/duplicates', again));
     await renewed();
   }

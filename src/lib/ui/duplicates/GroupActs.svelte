@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { RELATION_LABELS, RELATIONS } from '$lib/core/duplicates';
   import { keyFor } from '../frame/actions.svelte';
-  import { Button, Select } from '../kit';
+  import { Button } from '../kit';
+  import RelationSelect from './RelationSelect.svelte';
 
   interface Props {
     /** How many sources the group has, and whether it is being merged. */
@@ -26,15 +26,7 @@
   >
   {#if size === 2}
     <Button keys={keyFor('duplicates apart')} onclick={onapart}>Keep apart</Button>
-    <Select
-      look="chip"
-      aria-label="Two works that belong together"
-      value=""
-      onchange={(event) => onrelate(event.currentTarget.value)}
-    >
-      <option value="">Two works, linked as…</option>
-      {#each RELATIONS as kind (kind)}<option value={kind}>{RELATION_LABELS[kind]}</option>{/each}
-    </Select>
+    <RelationSelect label="Two works that belong together" words="Two works, linked as…" onkind={onrelate} />
   {/if}
   <Button keys={keyFor('duplicates later')} onclick={onlater} disabled={!others}>Decide later</Button>
   <Button keys={keyFor('duplicates type')} onclick={ontype} disabled={!differing}>Type a value</Button>

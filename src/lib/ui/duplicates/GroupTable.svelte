@@ -5,6 +5,7 @@
   import { dateLabel } from '../frame/dates';
   import { Button } from '../kit';
   import { parts } from './differences';
+  import RelationSelect from './RelationSelect.svelte';
   import TypedValue from './TypedValue.svelte';
 
   interface Props {
@@ -16,9 +17,10 @@
     onpick: (field: MergeField, pick: number | { value: unknown }, row: number) => void;
     ontyped: () => void;
     onout: (id: string) => void;
+    onrelate: (id: string, kind: string) => void;
   }
   /** The sources of a group side by side: the fields in which they differ, and which value is kept. */
-  let { comparison: c, picks, row, typing, onpick, ontyped, onout }: Props = $props();
+  let { comparison: c, picks, row, typing, onpick, ontyped, onout, onrelate }: Props = $props();
 
   let agreeing = $state(false);
   const several = $derived(c.sources.length > 2);
@@ -86,7 +88,12 @@
                 class="-ml-2"
                 aria-label="Keep out {source.label}, from {from(i)}"
                 onclick={() => onout(source.id)}>Keep this out</Button
-              >{/if}</th
+              ><RelationSelect
+                look="bare"
+                label="Link {source.label}, from {from(i)}, with the others"
+                words="or link it as…"
+                onkind={(kind) => onrelate(source.id, kind)}
+              />{/if}</th
           >
         {/each}
         <th class="small-label">Kept</th>

@@ -5,6 +5,6 @@ import { changes } from '../../answer';
 export const POST = changes(decision, async (given, ctx) => {
   if (given.act === 'apart') return keepApart(ctx, given.id, given.others);
   if (given.act === 'not-apart') return notApart(ctx, given.id, given.others);
-  if (given.act === 'relate') return relate(ctx, given.a, given.b, given.kind);
-  return unrelate(ctx, given.a, given.b, given.act === 'relate-again');
+  if (given.act === 'relate') return relate(ctx, given.id, given.others, given.kind);
+  return unrelate(ctx, given.id, given.others, given.act === 'relate-again');
 });
