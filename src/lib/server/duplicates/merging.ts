@@ -27,7 +27,7 @@ const CHANGE = { right: 'edit', of: ['sources', 'duplicates', 'passages', 'notes
 
 /** Most sources that become one, and most groups that are merged in one step. */
 export const MOST_IN_GROUP = 50;
-export const MOST_AT_ONCE = 200;
+export const MOST_AT_ONCE = 500;
 
 /** What is picked for fields: the place of a source among those merged, or a value that was typed. */
 export const picksOf = z.record(

@@ -88,12 +88,14 @@
                 class="-ml-2"
                 aria-label="Keep out {source.label}, from {from(i)}"
                 onclick={() => onout(source.id)}>Keep this out</Button
-              ><RelationSelect
-                look="bare"
-                label="Link {source.label}, from {from(i)}, with the others"
-                words="or link it as…"
-                onkind={(kind) => onrelate(source.id, kind)}
-              />{/if}</th
+              >
+              <div class="link-as">
+                <RelationSelect
+                  label="Link {source.label}, from {from(i)}, with the others"
+                  words="Link it as…"
+                  onkind={(kind) => onrelate(source.id, kind)}
+                />
+              </div>{/if}</th
           >
         {/each}
         <th class="small-label">Kept</th>
@@ -167,6 +169,14 @@
 </div>
 
 <style>
+  .link-as {
+    max-width: 150px;
+    padding: 2px 12px 6px 0;
+  }
+  /* As wide as its longest answer otherwise. */
+  .link-as :global(*) {
+    max-width: 100%;
+  }
   .wide {
     overflow-x: auto;
   }

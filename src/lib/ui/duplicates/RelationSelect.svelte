@@ -6,15 +6,14 @@
     label: string;
     /** What stands in it while nothing is chosen. */
     words: string;
-    look?: 'chip' | 'bare';
     onkind: (kind: string) => void;
   }
   /** Says how two works belong together that are no doubles. */
-  let { label, words, look = 'chip', onkind }: Props = $props();
+  let { label, words, onkind }: Props = $props();
 </script>
 
 <Select
-  {look}
+  look="chip"
   aria-label={label}
   value=""
   onchange={(event) => {

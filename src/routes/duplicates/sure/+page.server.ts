@@ -7,10 +7,11 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
   depends('retexa:sources', 'retexa:duplicates');
   const { ctx, projectId } = locals;
   const { groups, total } = await sureGroups(ctx, projectId);
-  const printed = await printPreview(
+  const printed = printPreview(
     ctx,
     groups.map((g) => g.item),
     await lookOf(locals),
-  );
-  return { groups: groups.map(({ item: _item, ...g }, i) => ({ ...g, printed: printed[i] })), total };
+  ).then((all) => Object.fromEntries(groups.map((group, i) => [group.id, all[i]])));
+  // Hundreds take a moment to print: the list is there before.
+  return { groups: groups.map(({ item: _item, ...group }) => group), total, printed };
 };

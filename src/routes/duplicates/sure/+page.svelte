@@ -1,14 +1,23 @@
 <script lang="ts">
   import { Button, Checkbox, Empty, PageHead } from '$lib/ui/kit';
   import { fieldName } from '$lib/core/source';
+  import type { ShownReference } from '$lib/server/lists';
   import Reference from '$lib/ui/source/Reference.svelte';
   import { mergeGroups, undoMerge } from '$lib/ui/duplicates/deciding';
   import { renewed } from '$lib/ui/frame/live.svelte';
-  import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
+  import { attempt, done, doneWithUndo, trouble } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   let left = $state<Record<string, boolean>>({});
   let busy = $state(false);
+  let printed = $state<Record<string, ShownReference | undefined>>({});
+  $effect(() => {
+    const list = data.printed;
+    // What was printed before stays until it is printed anew; a list that cannot be printed has its labels.
+    list.then((all) => {
+      if (list === data.printed) printed = all;
+    }, trouble);
+  });
   const chosen = $derived(data.groups.filter((g) => !left[g.id]));
   const many = (n: number, one: string, several = `${one}s`) => `${n} ${n === 1 ? one : several}`;
 
@@ -44,7 +53,7 @@
 {:else}
   <p class="bar">
     <Button look="main" onclick={merge} disabled={busy || chosen.length === 0}
-      >Merge {many(chosen.length, 'group')}</Button
+      >{busy ? 'Merging…' : `Merge ${many(chosen.length, 'group')}`}</Button
     >
     <span class="small-label">As each will print. Untick what is not one work; one undo takes all back.</span>
   </p>
@@ -57,7 +66,7 @@
           onchange={(event) => (left[group.id] = !event.currentTarget.checked)}
         />
         <div>
-          <Reference reference={group.printed} fallback={group.label} />
+          <Reference reference={printed[group.id]} fallback={group.label} />
           <p class="small-label">
             {many(group.ids.length, 'source')} · {group.reasons.join(' · ')}{#if group.doubtful.length}&nbsp;· <span
                 class="pencil-blue font-semibold"

@@ -62,6 +62,9 @@ const issnsOf = (record: SourceRecord): string[] =>
     ?.map((issn) => issn.replace('-', ''))
     .slice(0, 4) ?? [];
 
+/** An ISSN that more titles have than a journal has spellings is wrong in some of them. */
+const MOST_OF_ONE_ISSN = 5;
+
 /** Spellings that look like one name. */
 export interface Proposal {
   /** The fullest first. */
@@ -175,7 +178,9 @@ export function proposeSpellings(
   const groups = joined(joined(all, differ, nothingTelling), differ, () => true);
   return groups
     .filter(({ members }) => members.length > 1)
-    .filter(({ members }) => !isKey(key, 'issn') || !sharedKey(members))
+    .filter(
+      ({ members }) => !isKey(key, 'issn') || (members.length <= MOST_OF_ONE_ISSN && !sharedKey(members)),
+    )
     .map(({ members, differences }) => ({
       forms: members.map((m) => m.form),
       differences: DIFFERENCES.filter((d) => differences.has(d)),
