@@ -28,6 +28,8 @@ import { talliesOf } from '../src/lib/server/sources/tallies';
 import { largeLibrary } from './large-library';
 import { facetsOf, listIds, listSources } from '../src/lib/server/sources';
 import { closePools } from '../src/lib/server/workers/pools';
+import { book, outcome } from '../tests/anchoring/book';
+import { anchorer } from '../src/lib/core/passages/index';
 import { startApp, until, visit, type App, type Person } from '../tests/browser/app';
 import { traced } from '../tests/browser/trace';
 
@@ -432,6 +434,27 @@ async function doubles(size: number): Promise<void> {
 await part('doubles', 'Works that are in a library twice', async () => {
   await doubles(10_000);
   await doubles(100_000);
+});
+
+await part('anchoring', 'Passages found again in a book of a million characters that has changed', () => {
+  const made = book(1, 1_000_000, 500);
+  const all = (text: string) => {
+    const find = anchorer(text);
+    return made.passages.map(({ selectors }) => find(selectors));
+  };
+  const begun = performance.now();
+  const unchanged = all(made.before).filter(({ state }) => state === 'found').length;
+  row('500 passages, nothing changed', ms(performance.now() - begun), `${unchanged} found`);
+  const again = performance.now();
+  const found = all(made.later);
+  const took = performance.now() - again;
+  const { there, right, gone, raised } = outcome(made, found);
+  row(
+    '500 passages, after the changes',
+    ms(took),
+    `${right} of ${there} in the right place; of ${gone} left out, ${raised} “found”`,
+  );
+  return Promise.resolve();
 });
 
 if (chosen.includes('views-large'))

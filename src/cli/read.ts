@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { reconcile, recordOf } from '../lib/core/capture';
 import { fromLeaves, printedLabels, type DocumentData, type Leaf } from '../lib/core/documents';
@@ -12,6 +11,7 @@ import {
 } from '../lib/core/source';
 import { readers, type Readers } from '../lib/reading/apart';
 import { sniffBytes } from '../lib/reading/sniff';
+import { bytesOf } from './files';
 import { Unusable } from './unusable';
 
 /** Most scanned leaves whose text is recognised. */
@@ -98,15 +98,7 @@ async function fromPdf(
 export async function read(file: string, address: string | undefined, entry: string): Promise<object> {
   if (address !== undefined && (!URL.canParse(address) || !/^https?:/.test(address)))
     throw new Unusable(`--address: “${address}” is no http or https address.`);
-  let bytes: Uint8Array;
-  try {
-    bytes = readFileSync(file);
-  } catch (error) {
-    const { code } = error as NodeJS.ErrnoException;
-    throw new Unusable(
-      `${file}: ${code === 'ENOENT' ? 'there is no such file.' : code === 'EISDIR' ? 'this is a folder.' : (error as Error).message}`,
-    );
-  }
+  const bytes = bytesOf(file);
   if (bytes.length === 0) throw new Unusable(`${basename(file)} is empty.`);
   const now = new Date().toISOString();
   const kind = sniffBytes(bytes);

@@ -30,6 +30,7 @@ import { fold, squash } from '../lib/core/text';
 import { readReferences } from '../lib/reading/references';
 import { localeTree, styleTree } from '../lib/reading/styles';
 import { textOfBytes } from '../lib/reading/text';
+import { bytesOf } from './files';
 import { Unusable } from './unusable';
 
 /** What a command gives: data for standard output, words for standard error, and whether anything was skipped or lost. */
@@ -51,21 +52,9 @@ function formatNamed<F extends ReadableName>(name: string, option: string, all: 
   throw new Unusable(`${option}: “${name}” is no format. There are ${all.join(', ')}.`);
 }
 
-/** The text of a file; its bytes are let go. */
-function textOf(file: string): string {
-  try {
-    return textOfBytes(readFileSync(file === '-' ? 0 : file));
-  } catch (error) {
-    const { code, message } = error as NodeJS.ErrnoException;
-    throw new Unusable(
-      `${file}: ${code === 'ENOENT' ? 'there is no such file.' : code === 'EISDIR' ? 'this is a folder.' : message}`,
-    );
-  }
-}
-
 /** The entries of a file of references (`-` is standard input), each with a key of its own. */
 function readFile(file: string, from: string | undefined): Read {
-  const text = textOf(file);
+  const text = textOfBytes(bytesOf(file));
   const format = from ? formatNamed(from, '--from', READABLE_NAMES) : sniff(text, file);
   if (!format)
     throw new Unusable(

@@ -12,6 +12,9 @@ retexa styles [WORDS]
 retexa check IN --style ID [--from FORMAT]
 retexa duplicates IN [--from FORMAT] [--sure]
   Groups of entries that are one work, as JSON: ids, verdict (sure or decide), score, reasons. --sure: only the sure ones.
+retexa anchor TEXT --passages FILE
+  Where passages stand in a text or a page (.html). FILE: a JSON array of selectors, each with id, exact and, if known,
+  prefix, suffix, start, end (code points). JSON out: id, state (found, moved, changed, lost), start, end, exact.
   FORMAT of --from may also be medline, mods, marcxml, coins. ID is an id of the catalogue or the path of a .csl file.
   IN may be - for standard input. Exit: 0 done, 1 done but some entries were skipped or lossy, 2 could not.
 `;
@@ -23,6 +26,7 @@ const OPTIONS = {
   styles: [],
   check: ['from', 'style'],
   duplicates: ['from', 'sure'],
+  anchor: ['passages'],
 } as const;
 type Command = keyof typeof OPTIONS;
 
@@ -55,14 +59,13 @@ async function run(command: Command, args: string[]): Promise<Outcome> {
   if (command === 'cite') return cite(file, options);
   if (command === 'check') return check(file, options);
   if (command === 'duplicates') return duplicates(file, options);
-  // Its readers take two seconds to load, which the other commands do without.
-  const { read } = await import('./read');
+  // Their readers take two seconds to load, which the other commands do without.
   const entry = fileURLToPath(new URL('../workers/reading.js', import.meta.url));
-  return {
-    data: `${JSON.stringify(await read(file, options.address, entry), null, 2)}\n`,
-    words: [],
-    partial: false,
-  };
+  const answer =
+    command === 'anchor'
+      ? await (await import('./anchor')).anchorPassages(file, options.passages, entry)
+      : await (await import('./read')).read(file, options.address, entry);
+  return { data: `${JSON.stringify(answer, null, 2)}\n`, words: [], partial: false };
 }
 
 async function main([command, ...args]: string[]): Promise<number> {

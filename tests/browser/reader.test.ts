@@ -221,8 +221,21 @@ describe('a page that changes', () => {
     ).toEqual(['moved', 'moved']);
   });
 
-  it('reports the loss of a passage whose words changed, and keeps it', async () => {
+  it('finds a passage whose words changed, and shows both wordings', async () => {
     changeEdition(3);
+    await me.press('Look again');
+    await me.see('2 of 2 passages were found in it again; 1 with changed words.');
+    await me.see('The words have changed', '.card');
+    await me.see('kept is shut for one tide in ten now is shut for three tides in ten', '.card');
+    await markedAre(['does no harm to the marsh behind it', 'is shut for three tides in ten']);
+    await me.open('/passages');
+    await me.see('kept is shut for one tide in ten now is shut for three tides in ten');
+    await me.press('Show in the text');
+    await me.see('The words have changed', '.card');
+  });
+
+  it('reports the loss of a passage that was left out, and keeps it', async () => {
+    changeEdition(4);
     await me.press('Look again');
     await me.see('1 of 2 passages were found in it again');
     expect(

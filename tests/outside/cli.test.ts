@@ -36,6 +36,86 @@ beforeAll(async () => {
   writeFileSync(at('cut.pdf'), '%PDF-1.7\n1 0 obj');
 });
 
+describe('retexa anchor', () => {
+  const given = (passages: unknown) => {
+    writeFileSync(at('passages.json'), JSON.stringify(passages));
+    return at('passages.json');
+  };
+  beforeAll(() =>
+    writeFileSync(
+      at('mill.txt'),
+      'Preface 𓇽. The mill ground by night. Nobody kept the books — of it for long. In the north it was other-\nwise. So say the rolls.',
+    ),
+  );
+  it('says of each passage whether it stands where it was, elsewhere, changed or not at all, in code points', () => {
+    const { status, stdout, stderr } = run(
+      'anchor',
+      at('mill.txt'),
+      '--passages',
+      given([
+        {
+          id: 'a',
+          exact: 'The mill ground by night.',
+          prefix: '',
+          suffix: ' The keepers',
+          start: 0,
+          end: 25,
+        },
+        { id: 'b', exact: 'books - of it', prefix: 'kept the ', suffix: ' for long', start: 70, end: 83 },
+        { id: 3, exact: 'it was otherwise.', prefix: 'In the north ', suffix: ' So say' },
+        {
+          id: 'd',
+          exact: 'The keepers were paid in flour.',
+          prefix: 'by night. ',
+          suffix: ' Nobody kept',
+          start: 26,
+          end: 57,
+        },
+        { id: 'e', exact: 'So say the rolls.', start: 110, end: 127 },
+      ]),
+    );
+    expect({ status, stderr }).toEqual({ status: 0, stderr: '' });
+    expect(JSON.parse(stdout)).toEqual([
+      { id: 'a', state: 'moved', start: 11, end: 36, exact: 'The mill ground by night.' },
+      { id: 'b', state: 'changed', start: 53, end: 66, exact: 'books — of it' },
+      { id: 3, state: 'changed', start: 90, end: 109, exact: 'it was other-\nwise.' },
+      { id: 'd', state: 'lost', start: null, end: null, exact: null },
+      { id: 'e', state: 'found', start: 110, end: 127, exact: 'So say the rolls.' },
+    ]);
+  });
+  it('reads the text of a page as it is kept', () => {
+    const exact = 'median of 31 cm';
+    writeFileSync(
+      at('page.html'),
+      `<!doctype html><title>x</title><nav>Menu</nav><main><p>It rose by a <b>median</b> of 31 cm.</p></main>`,
+    );
+    const { stdout } = run('anchor', at('page.html'), '--passages', given([{ id: 'a', exact }]));
+    expect(JSON.parse(stdout)).toMatchObject([{ id: 'a', state: 'found', exact }]);
+  });
+  it.each<[string, unknown, RegExp]>([
+    ['no array', {}, /passages\.json: an array of passages is wanted/],
+    ['no words', [{ id: 'a' }], /passages\.json: passage 1, exact: /],
+    ['no id', [{ exact: 'x' }], /passages\.json: passage 1, id: /],
+    [
+      'an end before its start',
+      [{ id: 1, exact: 'x', start: 5, end: 2 }],
+      /passage 1, end: a passage ends after it starts/,
+    ],
+  ])('says what is wrong with passages: %s', (_what, passages, words) => {
+    const { status, stderr } = run('anchor', at('mill.txt'), '--passages', given(passages));
+    expect(status).toBe(2);
+    expect(stderr).toMatch(words);
+  });
+  it('says what is missing', () => {
+    expect(run('anchor', at('mill.txt')).stderr).toMatch(/anchor needs --passages FILE/);
+    expect(run('anchor', at('nowhere.txt'), '--passages', given([])).stderr).toMatch(/there is no such file/);
+    writeFileSync(at('bad.json'), '[');
+    expect(run('anchor', at('mill.txt'), '--passages', at('bad.json')).stderr).toMatch(
+      /bad\.json is no JSON/,
+    );
+  });
+});
+
 describe('retexa convert, cite, styles, check', () => {
   const bib = () => at('two.bib');
   beforeAll(() =>

@@ -1,7 +1,7 @@
 import { JSDOM } from 'jsdom';
 import { describe, expect, it } from 'vitest';
 import { describe as locate, textOf } from '$lib/core/passages';
-import { parts } from './duplicates/differences';
+import { parts } from './frame/differences';
 import { signOf } from './source/findings';
 import { listScope } from './lists/list-scope';
 import { drawMarks, placeOf, readText } from './reader/marking';

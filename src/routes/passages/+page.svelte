@@ -4,6 +4,7 @@
   import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
   import FilterSelect from '$lib/ui/frame/FilterSelect.svelte';
   import FindField from '$lib/ui/frame/FindField.svelte';
+  import Reworded from '$lib/ui/reader/Reworded.svelte';
   import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
   import { openCiting } from '$lib/ui/lists/citing.svelte';
   import { call, copyText } from '$lib/ui/frame/client';
@@ -88,6 +89,7 @@
             {#if passage.anchor === 'lost'}<span class="pencil-red">no longer in the page</span
               >{:else if passage.anchor === 'moved'}<span class="pencil-blue">moved with the text</span>{/if}
           </p>
+          {#if passage.anchor === 'changed'}<Reworded {passage} />{/if}
         </div>
         <div class="own">
           <p class="small-label">

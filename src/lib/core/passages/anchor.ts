@@ -1,5 +1,7 @@
-import { decodeEntities, similarity, toCodePoint, toCodeUnit } from '../text';
-import { CONTEXT, type AnchorState, type Locator, type Selectors } from './types';
+import { nfc, toCodePoint } from '../text';
+import { lettersOf } from './letters';
+import { AROUND, between, Ground, MOST_SAME, placeOfQuote, TELLING, wordsKept, type Wanted } from './places';
+import { CONTEXT, type AnchorState, type Selectors } from './types';
 
 /**
  * The selectors of a stretch of text (UTF-16 offsets, end exclusive). White space at its ends is left
@@ -27,118 +29,116 @@ export interface Anchoring {
   state: AnchorState;
   start: number;
   end: number;
+  /** Where it used to be: of what is lost, the place between the words that were before and behind it. */
   near?: { start: number; end: number };
 }
 
-/** Folds what renderings differ in (white space, quotation marks, dashes), one unit to one unit. */
-const level = (text: string) =>
-  text
-    .replace(/\s/gu, ' ')
-    .replace(/[‘’‚‛ʼ]/gu, "'")
-    .replace(/[“”„‟«»]/gu, '"')
-    .replace(/[‐‑‒–—−]/gu, '-');
-
-function occurrences(text: string, exact: string): number[] {
-  const at: number[] = [];
-  for (let i = text.indexOf(exact); i !== -1 && at.length < 2_000; i = text.indexOf(exact, i + 1)) at.push(i);
-  return at;
+/** Selectors as they are looked for: a position, or a side of the surroundings, may not be known. */
+export interface Sought {
+  quote: { exact: string; prefix: string; suffix: string };
+  position?: Selectors['position'] | undefined;
 }
 
-/** How well the surroundings of a place agree with a selector's context, 0 to 2. */
-function agreement(text: string, start: number, end: number, { prefix, suffix }: Selectors['quote']): number {
-  const before = text.slice(Math.max(0, start - prefix.length), start);
-  const after = text.slice(end, end + suffix.length);
-  const score = (a: string, b: string) => (a === b ? 1 : similarity(a, b));
-  return score(level(before), level(prefix)) + score(level(after), level(suffix));
+const squashed = (text: string) => nfc(text).replace(/\s+/gu, ' ').trim();
+
+/** Whether two wordings are the same but for the white space between their words. */
+export const sameWords = (a: string, b: string): boolean => a === b || squashed(a) === squashed(b);
+
+const inWord = (character: string | undefined): boolean =>
+  character !== undefined && /[\p{L}\p{N}\p{M}]/u.test(character);
+
+/** Most letters of a word that are taken back in, where those at the end of a changed place fit nothing of the quotation. */
+const CUT_OFF = 3;
+
+/** A changed place that begins or ends within a word, taken to where the word does if the quotation did so. */
+function inWholeWords(
+  text: string,
+  { start, end }: { start: number; end: number },
+  { exact, prefix, suffix }: Sought['quote'],
+): { start: number; end: number } {
+  let [first, last] = [start, end];
+  if (inWord(exact[0]) && !inWord(prefix.at(-1)) && inWord(text[start]))
+    while (start - first <= CUT_OFF && inWord(text[first - 1])) first--;
+  if (inWord(exact.at(-1)) && !inWord(suffix[0]) && inWord(text[end - 1]))
+    while (last - end <= CUT_OFF && inWord(text[last])) last++;
+  return { start: start - first <= CUT_OFF ? first : start, end: last - end <= CUT_OFF ? last : end };
+}
+
+/** Finds words that have no letter in them, which nothing but themselves can stand for. */
+function anchorSigns(ground: Ground, { quote, position }: Sought, was: number): Anchoring {
+  const { text } = ground;
+  let best = -1;
+  for (
+    let i = text.indexOf(quote.exact), n = 0;
+    i !== -1 && n < MOST_SAME;
+    i = text.indexOf(quote.exact, i + 1), n++
+  )
+    if (best === -1 || Math.abs(i - was) < Math.abs(best - was)) best = i;
+  if (best === -1) return { state: 'lost', start: -1, end: -1 };
+  return {
+    state: !position || best === was ? 'found' : 'moved',
+    start: best,
+    end: best + quote.exact.length,
+  };
+}
+
+function find(ground: Ground, sought: Sought): Anchoring {
+  const { quote, position } = sought;
+  const { text } = ground;
+  const was = position ? ground.unitOf(position.start) : -1;
+  const end = was + quote.exact.length;
+  // Where nothing changed, nothing is looked for.
+  if (
+    position &&
+    text.startsWith(quote.exact, was) &&
+    text.endsWith(quote.prefix.slice(-TELLING), was) &&
+    text.startsWith(quote.suffix.slice(0, TELLING), end)
+  )
+    return { state: 'found', start: was, end };
+  const letters = lettersOf(quote.exact);
+  if (letters.codes.length === 0) return anchorSigns(ground, sought, was);
+  const before = lettersOf(quote.prefix).codes.slice(-AROUND);
+  const behind = lettersOf(quote.suffix).codes.slice(0, AROUND);
+  const lead = Math.max(0, quote.exact.search(/[\p{L}\p{N}]/u));
+  const about = position ? ground.letterAt(was + lead) : 0;
+  const wanted: Wanted = {
+    quote: letters,
+    before: before.length >= TELLING ? before : new Uint16Array(0),
+    behind: behind.length >= TELLING ? behind : new Uint16Array(0),
+    told: before.length >= TELLING || behind.length >= TELLING,
+    about,
+  };
+  let place: { start: number; end: number } | undefined = placeOfQuote(ground, wanted, position && about);
+  const gap = place ? undefined : between(ground, wanted);
+  const units = (stretch: { start: number; end: number }) => ground.unitsOf(stretch, quote.exact);
+  if (gap && gap.end > gap.start) {
+    const now = units(gap);
+    if (wordsKept(quote.exact, text.slice(now.start, now.end)) >= 0.6) place = gap;
+  }
+  if (!place) {
+    const { at } = ground.letters;
+    const behindGap = (gap && at[gap.end]) ?? text.length;
+    const near = gap && { start: gap.start > 0 ? at[gap.start - 1]! + 1 : 0, end: behindGap };
+    return { state: 'lost', start: -1, end: -1, ...(near && near.end > near.start ? { near } : {}) };
+  }
+  const at = units(place);
+  const now = text.slice(at.start, at.end);
+  if (!sameWords(now, quote.exact)) return { state: 'changed', ...inWholeWords(text, at, quote) };
+  return { state: !position || at.start === was ? 'found' : 'moved', ...at };
 }
 
 /**
- * Finds a passage in a text that may have changed. The position is tried first, with the quote as its witness; then
- * every place with the exact words (differences of white space, quotation marks and dashes aside), the one whose
- * surroundings agree best and, among equals, the nearest to the old position. A quotation of which no whole
- * occurrence exists is `lost`.
+ * Makes a text ready for finding many passages in it that were kept of an earlier text, and gives what finds one.
+ *
+ * A passage is `found` where it was, `moved` when its words stand elsewhere, `changed` when they stand there with a few letters,
+ * marks, blanks or words put in, left out or replaced, and `lost` otherwise. The words before and behind say which of
+ * several places is meant; where they stand together, with nothing between, the passage is lost even if its words are found
+ * somewhere else.
  */
-export function anchor(text: string, selectors: Selectors): Anchoring {
-  const { quote, position } = selectors;
-  const was = toCodeUnit(text, position.start);
-  const held = was + quote.exact.length;
-  const places = occurrences(level(text), level(quote.exact));
-  if (places.length === 0) {
-    const near = neighbourhood(text, quote);
-    return { state: 'lost', start: -1, end: -1, ...(near ? { near } : {}) };
-  }
-  const inPlace = text.slice(was, held) === quote.exact;
-  if (inPlace && (places.length === 1 || agreement(text, was, held, quote) > 1.2))
-    return { state: 'found', start: was, end: held };
-  let best = { start: -1, score: -1 };
-  for (const start of places) {
-    const score = agreement(text, start, start + quote.exact.length, quote);
-    const nearer = Math.abs(start - was) < Math.abs(best.start - was);
-    if (score > best.score + 1e-9 || (Math.abs(score - best.score) <= 1e-9 && nearer))
-      best = { start, score };
-  }
-  const end = best.start + quote.exact.length;
-  return { state: best.start === was && inPlace ? 'found' : 'moved', start: best.start, end };
+export function anchorer(text: string): (sought: Sought) => Anchoring {
+  const ground = new Ground(text);
+  return (sought) => find(ground, sought);
 }
 
-/** Where the last words before and the first words after a lost passage still stand, in order and not far apart. */
-function neighbourhood(text: string, { exact, prefix, suffix }: Selectors['quote']) {
-  const flat = level(text);
-  const before = level(prefix.slice(-24));
-  const after = level(suffix.slice(0, 24));
-  if (before.trim().length < 8 || after.trim().length < 8) return undefined;
-  const at = flat.indexOf(before);
-  if (at === -1) return undefined;
-  const start = at + before.length;
-  const end = flat.indexOf(after, start);
-  return end !== -1 && end - start <= 4 * exact.length + 200 ? { start, end } : undefined;
-}
-
-/**
- * Where some words stand in a text, whatever white space is between them; UTF-16 offsets. `undefined` when they are
- * not there. For words selected on a page as it was seen, whose white space is not that of the kept text.
- */
-export function findWords(text: string, words: string): { start: number; end: number } | undefined {
-  const wanted = words.replace(/\s+/gu, '');
-  if (wanted === '') return undefined;
-  // How far to fall back where the words stop agreeing (Knuth, Morris and Pratt 1977), so that no text is read twice.
-  const back = new Int32Array(wanted.length);
-  for (let i = 1, n = 0; i < wanted.length; i++) {
-    while (n > 0 && wanted[i] !== wanted[n]) n = back[n - 1]!;
-    if (wanted[i] === wanted[n]) n++;
-    back[i] = n;
-  }
-  const at = new Int32Array(wanted.length);
-  for (let i = 0, n = 0, seen = 0; i < text.length; i++) {
-    if (/\s/u.test(text[i]!)) continue;
-    at[seen++ % wanted.length] = i;
-    while (n > 0 && text[i] !== wanted[n]) n = back[n - 1]!;
-    if (text[i] === wanted[n]) n++;
-    if (n === wanted.length) return { start: at[seen % wanted.length]!, end: i + 1 };
-  }
-  return undefined;
-}
-
-const bare = (html: string) => decodeEntities(html.replace(/<[^>]*>/g, ''));
-
-/**
- * The locator of words in a reading page: the printed page of the leaf they begin on, else the number of their
- * paragraph, counted from 1 as unpaginated works are cited by common practice; `null` when neither is known.
- */
-export function locatorIn(html: string, exact: string): Locator | null {
-  const first = exact.split('\n')[0]!.trim().slice(0, 80);
-  if (!first) return null;
-  if (html.includes('class="leaf"')) {
-    for (const leaf of html.split('<section class="leaf"').slice(1)) {
-      if (!bare(leaf.slice(leaf.indexOf('>') + 1)).includes(first)) continue;
-      const label = /^[^>]*\sdata-page="([^"]+)"/.exec(leaf)?.[1];
-      return label ? { label: 'page', value: bare(label) } : null;
-    }
-    return null;
-  }
-  const nth = html
-    .split(/<p[\s>]/)
-    .slice(1)
-    .findIndex((p) => bare(p).includes(first));
-  return nth === -1 ? null : { label: 'paragraph', value: String(nth + 1) };
-}
+/** Finds one passage in a text; see `anchorer`, which is faster for several. */
+export const anchor = (text: string, selectors: Sought): Anchoring => anchorer(text)(selectors);

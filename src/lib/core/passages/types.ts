@@ -71,6 +71,6 @@ export const selectors = z.strictObject({
 });
 export type Selectors = z.infer<typeof selectors>;
 
-/** Whether the words still stand where they stood. */
-export const anchorState = z.enum(['found', 'moved', 'lost']);
+/** Whether the words still stand where they stood, elsewhere, with other words in them, or not any more. */
+export const anchorState = z.enum(['found', 'moved', 'changed', 'lost']);
 export type AnchorState = z.infer<typeof anchorState>;

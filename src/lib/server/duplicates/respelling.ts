@@ -13,7 +13,7 @@ import { parseName, shortLabel } from '../../core/source';
 import { nfc, squash } from '../../core/text';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
-import { Refusal } from '../access/refusal';
+import { notHere, Refusal } from '../access/refusal';
 import { editSource } from '../sources/editing';
 import { getSource, getSources } from '../sources/repository';
 import { inTurn } from '../turns';
@@ -185,7 +185,13 @@ export async function respell(ctx: Context, { kind, key: ofKey, forms, to, sourc
 
 /** Says that a spelling is another name than some others. */
 export const spellingApart = (ctx: Context, ofKey: string, one: string, others: string[]): Promise<void> =>
-  change(ctx, CHANGE, (inner) => setSpellingApart(inner, ofKey, one, others));
+  change(ctx, CHANGE, async (inner) => {
+    const all = [...new Set([one, ...others])];
+    // Only what some source is spelled by, or was.
+    if (others.includes(one) || (await timesOf(inner, ofKey, all)).size !== all.length)
+      throw notHere('spelling');
+    await setSpellingApart(inner, ofKey, one, others);
+  });
 
 /** Takes that back. */
 export const spellingNotApart = (ctx: Context, ofKey: string, one: string, others: string[]): Promise<void> =>

@@ -108,6 +108,8 @@ describe('names in several spellings', () => {
     await add('Okafor, C.');
     const { group } = await spellingsIn(ctx, 'person');
     const [a, b] = group!.forms.map((f) => f.form) as [string, string];
+    await expect(spellingApart(ctx, group!.key, b, ['nobody'])).rejects.toMatchObject({ status: 404 });
+    await expect(spellingApart(ctx, 'person nobody n', b, [a])).rejects.toMatchObject({ status: 404 });
     await spellingApart(ctx, group!.key, b, [a]);
     expect(await shown()).toEqual([]);
     await add('Okafor, C.');

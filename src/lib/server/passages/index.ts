@@ -1,7 +1,17 @@
 import { change } from '../access/change';
 import { z } from 'zod';
-import { anchor, locator, passageKind, selectors, tint, type AnchorState } from '../../core/passages';
-import { codePointLength, nfc, sliceCodePoints, toCodePoint } from '../../core/text';
+import {
+  anchor,
+  anchorer,
+  describe,
+  locator,
+  passageKind,
+  sameWords,
+  selectors,
+  tint,
+  type AnchorState,
+} from '../../core/passages';
+import { codePointLength, nfc, sliceCodePoints } from '../../core/text';
 import { visible, type Context } from '../access/context';
 import { now } from '../db/ids';
 import { Refusal } from '../access/refusal';
@@ -18,6 +28,7 @@ import {
 import { matching, searchable } from '../search/repository';
 import { labelOfRecord } from '../sources/repository';
 import { fetchCopy } from '../capture';
+import { inTurn } from '../turns';
 
 import type { Knex } from 'knex';
 import { talliesOf } from '../sources/tallies';
@@ -59,10 +70,8 @@ export async function keepPassage(ctx: Context, given: z.infer<typeof newPassage
       const found = anchor(copy.text, where);
       if (found.state === 'lost')
         throw new Refusal(422, 'These words are not in the copy. Select them again.');
-      where = {
-        ...where,
-        position: { start: toCodePoint(copy.text, found.start), end: toCodePoint(copy.text, found.end) },
-      };
+      // What is kept is what the copy says.
+      where = describe(copy.text, found.start, found.end);
     }
     const { copyId, selectors: _given, ...said } = given;
     return insertPassage(inner, {
@@ -151,44 +160,47 @@ export async function listPassages(
   };
 }
 
-/** What came of looking at a page again. */
+/** What came of looking at a page again: whether it has changed, and how many of its passages stand how. */
 export interface Renewal {
   copyId: string;
   changed: boolean;
-  found: number;
-  moved: number;
-  lost: number;
+  passages: Record<AnchorState, number>;
 }
 
 /**
  * Captures a copy's page again. When its text is the same, nothing new is kept. When it changed, a new copy is kept
- * and every passage is looked for in it: those found again go over to it (as found or moved), the others stay on the
- * old copy, marked as lost from the page.
+ * and every passage is looked for in it: those found again go over to it (as found, moved or with changed words, beside
+ * the words as they were kept), the others stay on the old copy, marked as lost from the page.
  */
 export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
   const old = await getCopy(ctx, id);
   const fresh = await fetchCopy(old.address);
-  if (fresh.text === old.text) return { copyId: id, changed: false, found: 0, moved: 0, lost: 0 };
+  const count: Record<AnchorState, number> = { found: 0, moved: 0, changed: 0, lost: 0 };
+  if (fresh.text === old.text) return { copyId: id, changed: false, passages: count };
   return change(ctx, CHANGE, async (inner) => {
     const copy = await insertCopy(inner, { ...fresh, source_id: old.source_id });
-    const count: Record<AnchorState, number> = { found: 0, moved: 0, lost: 0 };
-    for (const passage of await passagesWhere(inner, { copy_id: id })) {
+    const find = anchorer(fresh.text);
+    for await (const passage of inTurn(await passagesWhere(inner, { copy_id: id }))) {
       if (!passage.selectors) continue;
-      const at = anchor(fresh.text, passage.selectors);
-      count[at.state]++;
-      const change =
-        at.state === 'lost'
-          ? { anchor: 'lost' as const }
-          : {
-              anchor: at.state,
-              copyId: copy.id,
-              selectors: {
-                ...passage.selectors,
-                position: { start: toCodePoint(fresh.text, at.start), end: toCodePoint(fresh.text, at.end) },
-              },
-            };
-      await updatePassage(inner, passage.id, passage.revision, change, 'page captured again');
+      const { state, start, end } = find(passage.selectors);
+      const now = state === 'lost' ? undefined : describe(fresh.text, start, end);
+      // What counts is the words as they were kept: those that changed before may have changed back.
+      const anchored: AnchorState = !now
+        ? 'lost'
+        : !sameWords(now.quote.exact, passage.exact)
+          ? 'changed'
+          : state === 'changed'
+            ? 'moved'
+            : state;
+      count[anchored]++;
+      await updatePassage(
+        inner,
+        passage.id,
+        passage.revision,
+        { anchor: anchored, ...(now ? { copyId: copy.id, selectors: now } : {}) },
+        'page captured again',
+      );
     }
-    return { copyId: copy.id, changed: true, ...count };
+    return { copyId: copy.id, changed: true, passages: count };
   });
 }

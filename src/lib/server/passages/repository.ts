@@ -1,4 +1,11 @@
-import type { AnchorState, Locator, PassageKind, Selectors, Tint } from '../../core/passages';
+import {
+  sameWords,
+  type AnchorState,
+  type Locator,
+  type PassageKind,
+  type Selectors,
+  type Tint,
+} from '../../core/passages';
 import { scoped, visible, type Context } from '../access/context';
 import { inParts, newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../access/refusal';
@@ -11,7 +18,9 @@ export interface Passage {
   sourceId: string;
   copyId: string | null;
   kind: PassageKind;
+  /** Where it stands now, and in which words. */
   selectors: Selectors | null;
+  /** The words as they were kept. */
   exact: string;
   locator: Locator | null;
   gist: string;
@@ -42,23 +51,31 @@ export interface PassageRow {
   binned: string | null;
 }
 
-export const openPassage = (row: PassageRow): Passage => ({
-  id: row.id,
-  sourceId: row.source_id,
-  copyId: row.copy_id,
-  kind: row.kind,
-  selectors: row.selectors ? (JSON.parse(row.selectors) as Selectors) : null,
-  exact: row.exact,
-  locator: row.locator ? (JSON.parse(row.locator) as Locator) : null,
-  gist: row.gist,
-  ownWords: row.own_words,
-  tint: row.tint,
-  visibility: row.visibility,
-  anchor: row.anchor,
-  revision: row.revision,
-  added: row.added,
-  binned: row.binned,
-});
+/** A passage of which other words are kept than those that stand there now has changed: its row says where it went. */
+function stateIn(row: PassageRow, now: Selectors | null): AnchorState {
+  return row.anchor !== 'lost' && now && !sameWords(now.quote.exact, row.exact) ? 'changed' : row.anchor;
+}
+
+export function openPassage(row: PassageRow): Passage {
+  const at = row.selectors ? (JSON.parse(row.selectors) as Selectors) : null;
+  return {
+    id: row.id,
+    sourceId: row.source_id,
+    copyId: row.copy_id,
+    kind: row.kind,
+    selectors: at,
+    exact: row.exact,
+    locator: row.locator ? (JSON.parse(row.locator) as Locator) : null,
+    gist: row.gist,
+    ownWords: row.own_words,
+    tint: row.tint,
+    visibility: row.visibility,
+    anchor: stateIn(row, at),
+    revision: row.revision,
+    added: row.added,
+    binned: row.binned,
+  };
+}
 
 const rowOf = (p: Passage): PassageRow => ({
   id: p.id,
@@ -72,7 +89,7 @@ const rowOf = (p: Passage): PassageRow => ({
   own_words: p.ownWords,
   tint: p.tint,
   visibility: p.visibility,
-  anchor: p.anchor,
+  anchor: p.anchor === 'changed' ? 'moved' : p.anchor,
   revision: p.revision,
   added: p.added,
   binned: p.binned,

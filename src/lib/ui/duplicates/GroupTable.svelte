@@ -4,7 +4,7 @@
   import type { GroupComparison } from '$lib/server/duplicates';
   import { dateLabel } from '../frame/dates';
   import { Button } from '../kit';
-  import { parts } from './differences';
+  import { parts } from '../frame/differences';
   import RelationSelect from './RelationSelect.svelte';
   import TypedValue from './TypedValue.svelte';
 

@@ -24,9 +24,14 @@
     renewing = false;
     if (!renewal) return;
     if (!renewal.changed) return done('The page has not changed.');
-    const { found, moved, lost } = renewal;
+    const { found, moved, changed, lost } = renewal.passages;
+    const again = found + moved + changed;
+    const more = [
+      ...(changed ? [`${changed} with changed words`] : []),
+      ...(lost ? [`${lost} stay on the old copy, marked as lost`] : []),
+    ];
     done(
-      `The page has changed. ${found + moved} of ${found + moved + lost} passages were found in it again${lost ? `; ${lost} stay on the old copy, marked as lost` : ''}.`,
+      `The page has changed. ${again} of ${again + lost} passages were found in it again${more.map((words) => `; ${words}`).join('')}.`,
     );
     await goto(`/copies/${renewal.copyId}`);
   }

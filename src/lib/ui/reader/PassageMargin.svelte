@@ -4,6 +4,7 @@
   import { Button } from '../kit';
   import type { Begun, Fresh } from './begun.svelte';
   import type { Level } from './level.svelte';
+  import Reworded from './Reworded.svelte';
 
   interface Props {
     passages: Passage[];
@@ -62,7 +63,8 @@
           {passage.exact.slice(0, 110)}{passage.exact.length > 110 ? '…' : ''}
         </p>{/if}
       {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
-      {#if moved(passage)}<p class="pencil-blue small">Moved with the text</p>{/if}
+      {#if passage.anchor === 'changed'}<Reworded {passage} />
+      {:else if moved(passage)}<p class="pencil-blue small">Moved with the text</p>{/if}
       {#if chosen === passage.id}<Button small class="edit" onclick={() => onedit(passage.id)}>Edit</Button
         >{/if}
     </article>

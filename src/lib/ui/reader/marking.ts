@@ -1,5 +1,5 @@
 import {
-  anchor,
+  anchorer,
   piecesOf,
   textOf,
   type Anchoring,
@@ -63,9 +63,10 @@ export function drawMarks(
   clear(doc);
   const { text } = readText(doc);
   const places = new Map<string, Anchoring>();
+  const find = anchorer(text);
   for (const { id, tint, selectors } of passages) {
     if (!selectors) continue;
-    const at = anchor(text, selectors);
+    const at = find(selectors);
     places.set(id, at);
     if (at.state !== 'lost') wrap(doc, readText(doc).segments, at, id, tint);
   }

@@ -1,0 +1,273 @@
+import { foldWords } from '../text';
+import { gramsOf, lettersOf, likelyPlaces, nearest, standsAt, type Grams, type Letters } from './letters';
+
+/** Letters of the surroundings that are looked at on each side, and fewer than tell anything. */
+export const AROUND = 32;
+export const TELLING = 6;
+/** How much of the surroundings must stand right beside a place. */
+const BESIDE = 0.65;
+/** Most letters of a quotation that may differ, as a share: with its surroundings on one side, on both, and with none. */
+const DIFFERS = { one: 0.4, both: 0.5, none: 0.2 };
+/** Places of the same words, and likely places of changed ones, that are looked at. */
+export const MOST_SAME = 1_000;
+const MOST_LIKELY = 8;
+/** A longer quotation that changed is found by its beginning and its end, in letters. */
+const LONG = 1_200;
+/** Fewer letters that changed are found by their surroundings alone. */
+const SHORT = 20;
+
+interface Place {
+  /** In letters. */
+  start: number;
+  end: number;
+  /** Letters that differ, as a share of the quotation. */
+  differs: number;
+  before: number;
+  behind: number;
+}
+
+const beside = (p: Place): number => Math.max(p.before, p.behind);
+const surroundings = (p: Place): number => p.before + p.behind;
+
+/** How much of the words of a quotation stands in another text, in their order, by their letters: 0 to 1. */
+export function wordsKept(quotation: string, now: string): number {
+  const [a, b] = [foldWords(quotation), foldWords(now)];
+  const letters = (words: readonly string[]) => words.reduce((sum, word) => sum + word.length, 0);
+  if (a.length === 0 || a.length * b.length > 1_000_000) return 0;
+  // The longest common subsequence, weighed by letters.
+  let row = new Int32Array(b.length + 1);
+  for (const word of a) {
+    const next = new Int32Array(b.length + 1);
+    for (let j = 1; j <= b.length; j++)
+      next[j] = Math.max(row[j]!, next[j - 1]!, word === b[j - 1] ? row[j - 1]! + word.length : 0);
+    row = next;
+  }
+  return row[b.length]! / letters(a);
+}
+
+/** A text made ready for finding passages in it: what is made of it once serves all of them. */
+export class Ground {
+  private own: Letters | undefined;
+  private keys: Grams | undefined;
+  private readonly flat: boolean;
+  private points: Uint32Array | undefined;
+
+  constructor(readonly text: string) {
+    this.flat = !/[\uD800-\uDBFF]/.test(text);
+  }
+
+  get letters(): Letters {
+    return (this.own ??= lettersOf(this.text));
+  }
+
+  get grams(): Grams {
+    return (this.keys ??= gramsOf(this.letters));
+  }
+
+  /** The UTF-16 offset of a code point; the end of the text for one beyond it. */
+  unitOf(point: number): number {
+    if (this.flat) return Math.min(point, this.text.length);
+    if (!this.points) {
+      const points = new Uint32Array(this.text.length + 1);
+      let n = 0;
+      for (let i = 0; i < this.text.length; i += this.text.codePointAt(i)! > 0xffff ? 2 : 1) points[n++] = i;
+      points[n] = this.text.length;
+      this.points = points.subarray(0, n + 1);
+    }
+    return this.points[Math.min(point, this.points.length - 1)]!;
+  }
+
+  /** The first letter that begins at a UTF-16 offset or behind it. */
+  letterAt(unit: number): number {
+    const { at } = this.letters;
+    let [low, high] = [0, at.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (at[middle]! < unit) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** Where letters stand in the text, with the marks and punctuation at their ends that the quotation has there. */
+  unitsOf(place: { start: number; end: number }, exact: string): { start: number; end: number } {
+    const { at } = this.letters;
+    const lead = exact.search(/[\p{L}\p{N}]/u);
+    const wholly = at[place.start]! - Math.max(0, lead);
+    if (this.text.startsWith(exact, wholly) && wholly >= 0)
+      return { start: wholly, end: wholly + exact.length };
+    let start = at[place.start]!;
+    // Behind the last letter, and on over what hangs on it and what the quotation ends with.
+    const last = at[place.end - 1]!;
+    let end = last + (this.text.codePointAt(last)! > 0xffff ? 2 : 1);
+    while (end < this.text.length && /\p{M}/u.test(this.text[end]!)) end++;
+    const trail = /[^\p{L}\p{N}\p{M}\s]+$/u.exec(exact)?.[0].length ?? 0;
+    for (let n = 0; n < trail && end < this.text.length && PUNCTUATION.test(this.text[end]!); n++) end++;
+    for (let n = 0; n < lead && start > 0 && PUNCTUATION.test(this.text[start - 1]!); n++) start--;
+    return { start, end };
+  }
+}
+
+const PUNCTUATION = /[^\p{L}\p{N}\p{M}\s]/u;
+
+/** What is looked for: the quotation and its surroundings as letters, and about where it was, in letters. */
+export interface Wanted {
+  quote: Letters;
+  before: Uint16Array;
+  behind: Uint16Array;
+  /** The surroundings say something. */
+  told: boolean;
+  about: number;
+}
+
+function placed(ground: Ground, wanted: Wanted, start: number, end: number, differs: number): Place {
+  const { codes } = ground.letters;
+  return {
+    start,
+    end,
+    differs,
+    before: standsAt(wanted.before, codes, start, 'before'),
+    behind: standsAt(wanted.behind, codes, end, 'behind'),
+  };
+}
+
+/** Every place with the letters of the quotation. */
+function samePlaces(ground: Ground, wanted: Wanted): Place[] {
+  const { text } = ground.letters;
+  const pattern = wanted.quote.text;
+  const found: Place[] = [];
+  if (pattern === '') return found;
+  for (let i = text.indexOf(pattern); i !== -1 && found.length < MOST_SAME; i = text.indexOf(pattern, i + 1))
+    found.push(placed(ground, wanted, i, i + pattern.length, 0));
+  return found;
+}
+
+/** Where a quotation stands best in a stretch; a long one by its beginning and its end. */
+function bestIn(ground: Ground, { codes: pattern }: Letters, from: number, to: number) {
+  const { codes } = ground.letters;
+  const [low, high] = [Math.max(0, from), Math.min(codes.length, to)];
+  if (pattern.length <= LONG) return nearest(pattern, codes, low, high);
+  const half = LONG / 2;
+  const first = nearest(pattern.subarray(0, half), codes, low, Math.min(high, low + 3 * half));
+  const last = nearest(pattern.subarray(-half), codes, Math.max(first.end, high - 3 * half), high);
+  const length = last.end - first.start;
+  return {
+    start: first.start,
+    end: last.end,
+    distance:
+      first.distance + last.distance + Math.max(0, Math.abs(length - pattern.length) - pattern.length / 4),
+  };
+}
+
+/** Places of the letters right behind the words before, or right before the words behind, at most a few. */
+function edges(ground: Ground, context: Uint16Array, side: 'before' | 'behind'): number[] {
+  const some = side === 'before' ? context.slice(-12) : context.slice(0, 12);
+  if (some.length < TELLING) return [];
+  const pattern = String.fromCharCode(...some);
+  const found: number[] = [];
+  const { text } = ground.letters;
+  for (let i = text.indexOf(pattern); i !== -1 && found.length < 6; i = text.indexOf(pattern, i + 1))
+    found.push(side === 'before' ? i + pattern.length : i);
+  return found;
+}
+
+/** Places where most of the letters of the quotation stand. */
+function changedPlaces(ground: Ground, wanted: Wanted): Place[] {
+  const n = wanted.quote.codes.length;
+  const slack = Math.min(400, Math.ceil(n / 4) + 16);
+  const found = new Map<number, Place>();
+  const look = (from: number, to: number): Place | undefined => {
+    const best = bestIn(ground, wanted.quote, from, to);
+    if (best.end <= best.start || found.has(best.start)) return undefined;
+    const place = placed(ground, wanted, best.start, best.end, best.distance / n);
+    found.set(best.start, place);
+    return place;
+  };
+  const likely = n >= SHORT ? likelyPlaces(ground.grams, wanted.quote, MOST_LIKELY) : [];
+  for (const { begin, votes } of likely) {
+    if (votes < Math.max(2, likely[0]!.votes / 3)) break;
+    const place = look(begin - slack, begin + n + 64 + slack);
+    // With all that was beside it, there is no better one.
+    if (place && place.differs <= DIFFERS.one && Math.min(place.before, place.behind) >= BESIDE)
+      return [place];
+  }
+  if (heldByItsSurroundings([...found.values()], wanted.about)) return [...found.values()];
+  for (const edge of edges(ground, wanted.before, 'before')) look(edge, edge + n + slack);
+  for (const edge of edges(ground, wanted.behind, 'behind')) look(edge - n - slack, edge);
+  return [...found.values()];
+}
+
+/** Whether the words before and the words behind stand together: what was between them is gone. */
+function closedUp(ground: Ground, { before, behind }: Wanted): boolean {
+  if (before.length < TELLING || behind.length < TELLING) return false;
+  return ground.letters.text.includes(String.fromCharCode(...before.slice(-9), ...behind.slice(0, 9)));
+}
+
+/** The stretch between the words that were before and those that were behind, if they are not far apart. */
+export function between(ground: Ground, wanted: Wanted): { start: number; end: number } | undefined {
+  const most = 3 * wanted.quote.codes.length + 200;
+  const behind = edges(ground, wanted.behind, 'behind');
+  const stretches = edges(ground, wanted.before, 'before').flatMap((start) =>
+    behind.filter((end) => end >= start && end - start <= most).map((end) => ({ start, end })),
+  );
+  const far = (s: { start: number }) => Math.abs(s.start - wanted.about);
+  return stretches.sort((x, y) => x.end - x.start - (y.end - y.start) || far(x) - far(y))[0];
+}
+
+/** The place that is meant among several, or none: surroundings first, then the letters, then where it was. */
+function meant(places: Place[], about: number): Place | undefined {
+  const worth = (p: Place) => surroundings(p) - 2 * p.differs;
+  return places.sort(
+    (x, y) => worth(y) - worth(x) || Math.abs(x.start - about) - Math.abs(y.start - about),
+  )[0];
+}
+
+/** A place that is the quotation's by what stands beside it; of changed ones, only where little has changed. */
+function heldByItsSurroundings(places: Place[], about: number): Place | undefined {
+  return meant(
+    places.filter((p) => {
+      if (beside(p) < BESIDE) return false;
+      const both = Math.min(p.before, p.behind) >= BESIDE;
+      return p.differs <= (both ? DIFFERS.both : DIFFERS.one);
+    }),
+    about,
+  );
+}
+
+/** A changed place whose surroundings stand on one side: up to where those of the other side stand, if they are near. */
+function fitted(ground: Ground, { before, behind, quote }: Wanted, place: Place): Place {
+  const { codes } = ground.letters;
+  // No further than what the place is shorter by than the quotation, and a word.
+  const reach = Math.max(0, quote.codes.length - (place.end - place.start)) + 16;
+  const fits = (context: Uint16Array, at: { distance: number }) =>
+    context.length > 0 && at.distance <= context.length * (1 - BESIDE);
+  if (place.behind < BESIDE) {
+    const at = nearest(behind, codes, place.start, Math.min(codes.length, place.end + reach + behind.length));
+    if (fits(behind, at) && at.start > place.start) return { ...place, end: at.start };
+  }
+  if (place.before < BESIDE) {
+    const at = nearest(before, codes, Math.max(0, place.start - reach - before.length), place.end);
+    if (fits(before, at) && at.end < place.end) return { ...place, start: at.end };
+  }
+  return place;
+}
+
+/** The place of a passage in letters, by the same words and then by changed ones; nothing when it is gone. */
+export function placeOfQuote(ground: Ground, wanted: Wanted, was: number | undefined): Place | undefined {
+  const same = samePlaces(ground, wanted);
+  const held = heldByItsSurroundings(same, wanted.about);
+  if (held && Math.min(held.before, held.behind) >= BESIDE) return held;
+  // The same words may stand elsewhere with a little of what was beside them, and changed ones here with all of it.
+  const changed = wanted.quote.codes.length < TELLING ? [] : changedPlaces(ground, wanted);
+  const here = heldByItsSurroundings([...(held ? [held] : []), ...changed], wanted.about);
+  if (here) return here.differs > 0 ? fitted(ground, wanted, here) : here;
+  const inPlace = same.find((p) => p.start === was);
+  if (inPlace) return inPlace;
+  if (closedUp(ground, wanted)) return undefined;
+  // Of the same words in two places, none beside what was beside them, nobody knows which is meant.
+  if (same.length > 0) return same.length === 1 || !wanted.told ? meant(same, wanted.about) : undefined;
+  const [first, second] = changed
+    .filter((p) => p.differs <= DIFFERS.none && wanted.quote.codes.length >= SHORT)
+    .sort((x, y) => x.differs - y.differs);
+  return first && (!second || second.differs > first.differs + 0.1) ? first : undefined;
+}

@@ -1,0 +1,51 @@
+import { decodeEntities } from '../text';
+import type { Locator } from './types';
+
+/**
+ * Where some words stand in a text, whatever white space is between them; UTF-16 offsets. `undefined` when they are
+ * not there. For words selected on a page as it was seen, whose white space is not that of the kept text.
+ */
+export function findWords(text: string, words: string): { start: number; end: number } | undefined {
+  const wanted = words.replace(/\s+/gu, '');
+  if (wanted === '') return undefined;
+  // How far to fall back where the words stop agreeing (Knuth, Morris and Pratt 1977), so that no text is read twice.
+  const back = new Int32Array(wanted.length);
+  for (let i = 1, n = 0; i < wanted.length; i++) {
+    while (n > 0 && wanted[i] !== wanted[n]) n = back[n - 1]!;
+    if (wanted[i] === wanted[n]) n++;
+    back[i] = n;
+  }
+  const at = new Int32Array(wanted.length);
+  for (let i = 0, n = 0, seen = 0; i < text.length; i++) {
+    if (/\s/u.test(text[i]!)) continue;
+    at[seen++ % wanted.length] = i;
+    while (n > 0 && text[i] !== wanted[n]) n = back[n - 1]!;
+    if (text[i] === wanted[n]) n++;
+    if (n === wanted.length) return { start: at[seen % wanted.length]!, end: i + 1 };
+  }
+  return undefined;
+}
+
+const bare = (html: string) => decodeEntities(html.replace(/<[^>]*>/g, ''));
+
+/**
+ * The locator of words in a reading page: the printed page of the leaf they begin on, else the number of their
+ * paragraph, counted from 1 as unpaginated works are cited by common practice; `null` when neither is known.
+ */
+export function locatorIn(html: string, exact: string): Locator | null {
+  const first = exact.split('\n')[0]!.trim().slice(0, 80);
+  if (!first) return null;
+  if (html.includes('class="leaf"')) {
+    for (const leaf of html.split('<section class="leaf"').slice(1)) {
+      if (!bare(leaf.slice(leaf.indexOf('>') + 1)).includes(first)) continue;
+      const label = /^[^>]*\sdata-page="([^"]+)"/.exec(leaf)?.[1];
+      return label ? { label: 'page', value: bare(label) } : null;
+    }
+    return null;
+  }
+  const nth = html
+    .split(/<p[\s>]/)
+    .slice(1)
+    .findIndex((p) => bare(p).includes(first));
+  return nth === -1 ? null : { label: 'paragraph', value: String(nth + 1) };
+}
