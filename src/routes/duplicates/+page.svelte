@@ -11,6 +11,7 @@
   import { mergeGroups, undoMerge } from '$lib/ui/duplicates/deciding';
   import GroupActs from '$lib/ui/duplicates/GroupActs.svelte';
   import GroupTable from '$lib/ui/duplicates/GroupTable.svelte';
+  import Verdict from '$lib/ui/duplicates/Verdict.svelte';
   import { renewed } from '$lib/ui/frame/live.svelte';
   import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
 
@@ -177,10 +178,9 @@
   </Empty>
 {:else}
   <div class="body">
-    <p class="why">
-      <strong>{group.verdict === 'sure' ? 'Surely one work' : 'One work?'}</strong>
+    <Verdict verdict={group.verdict === 'sure' ? 'Surely one work' : 'One work?'}>
       {ids.length > 2 ? `${ids.length} sources · ` : ''}{group.reasons.join(' · ')}
-    </p>
+    </Verdict>
     <GroupTable
       comparison={data.comparison}
       {picks}
@@ -215,18 +215,6 @@
 <style>
   .body {
     padding: 12px 26px 30px;
-  }
-  .why {
-    margin-bottom: 12px;
-    color: var(--ink-2);
-    font-size: 13.5px;
-  }
-  .why strong {
-    margin-right: 6px;
-    padding: 4px 10px;
-    border-radius: 4px;
-    background: var(--thread-soft);
-    color: var(--ink);
   }
   .prints {
     margin: 14px 0;

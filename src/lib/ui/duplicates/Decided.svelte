@@ -6,6 +6,7 @@
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button } from '../kit';
   import { undoMerge } from './deciding';
+  import KeptApart from './KeptApart.svelte';
 
   interface Props {
     merges: Awaited<ReturnType<typeof undoableMerges>>;
@@ -44,17 +45,9 @@
   </ul>
 {/if}
 
-{#if apart.length}
-  <ul class="merges" aria-label="Kept apart">
-    {#each apart as kept (kept.a + kept.b)}
-      <li>
-        <span class="serif">{kept.labels[0]} <span class="small-label">and</span> {kept.labels[1]}</span>
-        <span class="small-label">{dateLabel(kept.at)}</span>
-        <Button small onclick={() => notApart(kept)}>Compare again</Button>
-      </li>
-    {/each}
-  </ul>
-{/if}
+<KeptApart
+  pairs={apart.map((kept) => ({ words: kept.labels, at: kept.at, again: () => void notApart(kept) }))}
+/>
 
 <style>
   .merges {

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import KeptApart from '$lib/ui/duplicates/KeptApart.svelte';
   import SpellingChoice from '$lib/ui/duplicates/SpellingChoice.svelte';
+  import Verdict from '$lib/ui/duplicates/Verdict.svelte';
   import { call } from '$lib/ui/frame/client';
-  import { dateLabel } from '$lib/ui/frame/dates';
   import { renewed } from '$lib/ui/frame/live.svelte';
   import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
   import { Button, Empty, PageHead } from '$lib/ui/kit';
@@ -96,17 +97,11 @@
   <Button look="link" href="/duplicates">Duplicates</Button>
 </PageHead>
 
-{#if apartShown && data.apart.length}
-  <ul class="apart" aria-label="Kept apart">
-    {#each data.apart as pair (pair.key + pair.a + pair.b)}
-      <li>
-        <span class="serif">{pair.texts[0]} <span class="small-label">and</span> {pair.texts[1]}</span>
-        <span class="small-label">{dateLabel(pair.at)}</span>
-        <Button small onclick={() => notApart(pair)}>Compare again</Button>
-      </li>
-    {/each}
-  </ul>
-{/if}
+<KeptApart
+  pairs={apartShown
+    ? data.apart.map((pair) => ({ words: pair.texts, at: pair.at, again: () => void notApart(pair) }))
+    : []}
+/>
 
 {#if !data.group}
   <Empty>
@@ -141,10 +136,9 @@
       {/if}
     </nav>
     <section aria-label={data.groups[at]?.label}>
-      <p class="why">
-        <strong>{data.groups[at]?.sure ? 'Surely one name' : 'One name?'}</strong>
+      <Verdict verdict={data.groups[at]?.sure ? 'Surely one name' : 'One name?'}>
         They differ by {data.groups[at]?.differences.join('; ')}.
-      </p>
+      </Verdict>
       {#key data.group.id}
         <SpellingChoice
           kind={data.kind}
@@ -188,29 +182,6 @@
   }
   section {
     padding: 12px 26px 30px;
-  }
-  .why {
-    margin-bottom: 12px;
-    color: var(--ink-2);
-    font-size: 13.5px;
-  }
-  .why strong {
-    margin-right: 6px;
-    padding: 4px 10px;
-    border-radius: 4px;
-    background: var(--thread-soft);
-    color: var(--ink);
-  }
-  .apart {
-    padding: 8px 26px;
-    border-bottom: 1px solid var(--rule);
-    background: var(--side);
-  }
-  .apart li {
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    padding: 3px 0;
   }
   @media (max-width: 720px) {
     .body {
