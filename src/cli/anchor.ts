@@ -1,6 +1,6 @@
 import { basename } from 'node:path';
 import { z } from 'zod';
-import { anchorer, type AnchorState } from '../lib/core/passages';
+import { anchorAll, type AnchorState } from '../lib/core/passages';
 import { codePointLength, toCodePoint } from '../lib/core/text';
 import { readers } from '../lib/reading/apart';
 import { sniffBytes } from '../lib/reading/sniff';
@@ -83,13 +83,15 @@ export async function anchorPassages(
   if (passages === undefined) throw new Unusable('anchor needs --passages FILE.');
   const all = passagesOf(passages);
   const text = await textOf(file, entry);
-  const find = anchorer(text);
-  return all.map(({ id, exact, prefix, suffix, start, end }) => {
-    const from = start ?? undefined;
-    const { state, ...at } = find({
+  const found = anchorAll(
+    text,
+    all.map(({ exact, prefix, suffix, start, end }) => ({
       quote: { exact, prefix, suffix },
-      position: from === undefined ? undefined : { start: from, end: end ?? from + codePointLength(exact) },
-    });
+      position: start == null ? undefined : { start, end: end ?? start + codePointLength(exact) },
+    })),
+  );
+  return all.map(({ id }, i) => {
+    const { state, ...at } = found[i]!;
     if (state === 'lost') return { id, state, start: null, end: null, exact: null };
     return {
       id,

@@ -1,6 +1,16 @@
 import { nfc, toCodePoint } from '../text';
 import { lettersOf } from './letters';
-import { AROUND, between, Ground, MOST_SAME, placeOfQuote, TELLING, wordsKept, type Wanted } from './places';
+import {
+  AROUND,
+  between,
+  Ground,
+  MOST_SAME,
+  placeBetween,
+  placeOfQuote,
+  TELLING,
+  wordsKept,
+  type Wanted,
+} from './places';
 import { CONTEXT, type AnchorState, type Selectors } from './types';
 
 /**
@@ -82,6 +92,32 @@ function anchorSigns(ground: Ground, { quote, position }: Sought, was: number): 
   };
 }
 
+function wantedOf(ground: Ground, { quote, position }: Sought, was: number): Wanted {
+  const before = lettersOf(quote.prefix).codes.slice(-AROUND);
+  const behind = lettersOf(quote.suffix).codes.slice(0, AROUND);
+  const lead = Math.max(0, quote.exact.search(/[\p{L}\p{N}]/u));
+  return {
+    quote: lettersOf(quote.exact),
+    before: before.length >= TELLING ? before : new Uint16Array(0),
+    behind: behind.length >= TELLING ? behind : new Uint16Array(0),
+    told: before.length >= TELLING || behind.length >= TELLING,
+    about: position ? ground.letterAt(was + lead) : 0,
+  };
+}
+
+/** What is said of a place in letters. */
+function standing(
+  ground: Ground,
+  { quote, position }: Sought,
+  place: { start: number; end: number },
+  was: number,
+): Anchoring {
+  const at = ground.unitsOf(place, quote.exact);
+  const now = ground.text.slice(at.start, at.end);
+  if (!sameWords(now, quote.exact)) return { state: 'changed', ...inWholeWords(ground.text, at, quote) };
+  return { state: !position || at.start === was ? 'found' : 'moved', ...at };
+}
+
 function find(ground: Ground, sought: Sought): Anchoring {
   const { quote, position } = sought;
   const { text } = ground;
@@ -95,20 +131,13 @@ function find(ground: Ground, sought: Sought): Anchoring {
     text.startsWith(quote.suffix.slice(0, TELLING), end)
   )
     return { state: 'found', start: was, end };
-  const letters = lettersOf(quote.exact);
-  if (letters.codes.length === 0) return anchorSigns(ground, sought, was);
-  const before = lettersOf(quote.prefix).codes.slice(-AROUND);
-  const behind = lettersOf(quote.suffix).codes.slice(0, AROUND);
-  const lead = Math.max(0, quote.exact.search(/[\p{L}\p{N}]/u));
-  const about = position ? ground.letterAt(was + lead) : 0;
-  const wanted: Wanted = {
-    quote: letters,
-    before: before.length >= TELLING ? before : new Uint16Array(0),
-    behind: behind.length >= TELLING ? behind : new Uint16Array(0),
-    told: before.length >= TELLING || behind.length >= TELLING,
-    about,
-  };
-  let place: { start: number; end: number } | undefined = placeOfQuote(ground, wanted, position && about);
+  const wanted = wantedOf(ground, sought, was);
+  if (wanted.quote.codes.length === 0) return anchorSigns(ground, sought, was);
+  let place: { start: number; end: number } | undefined = placeOfQuote(
+    ground,
+    wanted,
+    position && wanted.about,
+  );
   const gap = place ? undefined : between(ground, wanted);
   const units = (stretch: { start: number; end: number }) => ground.unitsOf(stretch, quote.exact);
   if (gap && gap.end > gap.start) {
@@ -121,10 +150,7 @@ function find(ground: Ground, sought: Sought): Anchoring {
     const near = gap && { start: gap.start > 0 ? at[gap.start - 1]! + 1 : 0, end: behindGap };
     return { state: 'lost', start: -1, end: -1, ...(near && near.end > near.start ? { near } : {}) };
   }
-  const at = units(place);
-  const now = text.slice(at.start, at.end);
-  if (!sameWords(now, quote.exact)) return { state: 'changed', ...inWholeWords(text, at, quote) };
-  return { state: !position || at.start === was ? 'found' : 'moved', ...at };
+  return standing(ground, sought, place, was);
 }
 
 /**
@@ -140,5 +166,57 @@ export function anchorer(text: string): (sought: Sought) => Anchoring {
   return (sought) => find(ground, sought);
 }
 
-/** Finds one passage in a text; see `anchorer`, which is faster for several. */
+/** Places in order: the longest run of passages whose words stand unchanged one behind the other, as they stood before. */
+function inOrder(order: readonly number[], found: readonly Anchoring[]): number[] {
+  const firm = order.filter((i) => found[i]!.state === 'found' || found[i]!.state === 'moved');
+  // The longest increasing subsequence of where they stand (Schensted 1961): of each length the one that ends soonest.
+  const ends: number[] = [];
+  const before = new Map<number, number | undefined>();
+  for (const i of firm) {
+    let [low, high] = [0, ends.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (found[ends[middle]!]!.start < found[i]!.start) low = middle + 1;
+      else high = middle;
+    }
+    before.set(i, ends[low - 1]);
+    ends[low] = i;
+  }
+  const run: number[] = [];
+  for (let i = ends.at(-1); i !== undefined; i = before.get(i)) run.push(i);
+  return run.reverse();
+}
+
+/**
+ * Finds many passages of one text that was changed. What `anchorer` gives for each is held against the others: a passage with
+ * changed words that would stand somewhere else than between those it stood between is lost, since a text that is alike in
+ * many places has such a place for everything.
+ */
+export function anchorAll(text: string, sought: readonly Sought[]): Anchoring[] {
+  const ground = new Ground(text);
+  const found = sought.map((one) => find(ground, one));
+  const order = sought.flatMap(({ position }, i) => (position ? [i] : []));
+  order.sort((a, b) => sought[a]!.position!.start - sought[b]!.position!.start);
+  const run = inOrder(order, found);
+  // Too few to tell an order.
+  if (run.length < 3 || run.length * 2 < order.length * 0.5) return found;
+  const firm = new Set(run);
+  let next = 0;
+  for (const i of order) {
+    while (next < run.length && sought[run[next]!]!.position!.start <= sought[i]!.position!.start) next++;
+    const { state, start, end } = found[i]!;
+    if (firm.has(i) || (state !== 'changed' && state !== 'lost')) continue;
+    const from = next > 0 ? found[run[next - 1]!]!.start : 0;
+    const to = next < run.length ? found[run[next]!]!.end : text.length;
+    if (state === 'changed' && start >= from && end <= to) continue;
+    const was = ground.unitOf(sought[i]!.position!.start);
+    const wanted = wantedOf(ground, sought[i]!, was);
+    const place = placeBetween(ground, wanted, ground.letterAt(from), ground.letterAt(to));
+    if (place) found[i] = standing(ground, sought[i]!, place, was);
+    else if (state === 'changed') found[i] = { state: 'lost', start: -1, end: -1 };
+  }
+  return found;
+}
+
+/** Finds one passage in a text; see `anchorAll`, which is faster for several and knows more of them. */
 export const anchor = (text: string, selectors: Sought): Anchoring => anchorer(text)(selectors);

@@ -1,5 +1,5 @@
 export * from './types';
 export { textOf, piecesOf, offsetOf, type Segment, type Piece } from './text-of';
-export { anchor, anchorer, describe, sameWords, type Anchoring, type Sought } from './anchor';
+export { anchor, anchorAll, anchorer, describe, sameWords, type Anchoring, type Sought } from './anchor';
 export { overlap, RUN_LIMIT, type Overlap } from './overlap';
 export { findWords, locatorIn } from './words';

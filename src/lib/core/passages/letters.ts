@@ -103,14 +103,14 @@ export function gramsOf({ codes }: Letters): Grams {
  */
 export function likelyPlaces(
   grams: Grams,
-  pattern: Letters,
+  pattern: Uint16Array,
   most: number,
 ): { begin: number; votes: number }[] {
   const { votes } = grams;
   // Beginnings before the text are counted with its first.
   const touched: number[] = [];
-  for (let i = 0; i + GRAM <= pattern.codes.length; i++) {
-    const hash = hashAt(pattern.codes, i);
+  for (let i = 0; i + GRAM <= pattern.length; i++) {
+    const hash = hashAt(pattern, i);
     const [from, to] = [grams.begin[hash]!, grams.begin[hash + 1]!];
     if (to - from > MOST_PLACES) continue;
     for (let p = from; p < to; p++) {
@@ -193,7 +193,7 @@ export function standsAt(
   const letter = (i: number) => pattern[side === 'behind' ? i : n - 1 - i]!;
   let run = 0;
   while (run < n && codes[first + step * run] === letter(run)) run++;
-  if (run === n || run >= 16) return 1;
+  if (run === n) return 1;
   // A few letters may be put in or left out: what begins right here and ends where it fits best.
   const width = n + 6;
   let cost: Int32Array = upFromNone(n);

@@ -2,15 +2,19 @@ import { foldWords } from '../text';
 import { gramsOf, lettersOf, likelyPlaces, nearest, standsAt, type Grams, type Letters } from './letters';
 
 /** Letters of the surroundings that are looked at on each side, and fewer than tell anything. */
-export const AROUND = 32;
+export const AROUND = 48;
 export const TELLING = 6;
 /** How much of the surroundings must stand right beside a place. */
-const BESIDE = 0.65;
-/** Most letters of a quotation that may differ, as a share: with its surroundings on one side, on both, and with none. */
-const DIFFERS = { one: 0.4, both: 0.5, none: 0.2 };
+const BESIDE = 0.75;
+/** Most letters of a quotation that may differ, as a share: with its surroundings on one side, on both, and with none; between others. */
+const DIFFERS = { one: 0.4, both: 0.5, none: 0.2, between: 0.25 };
+/** From where what stood before and behind is taken to stand together, of 2. */
+const CLOSED = 1.4;
 /** Places of the same words, and likely places of changed ones, that are looked at. */
 export const MOST_SAME = 1_000;
-const MOST_LIKELY = 8;
+const MOST_LIKELY = 5;
+/** A longer stretch between two passages, in letters, is not gone through for one. */
+const LONGEST_BETWEEN = 30_000;
 /** A longer quotation that changed is found by its beginning and its end, in letters. */
 const LONG = 1_200;
 /** Fewer letters that changed are found by their surroundings alone. */
@@ -183,24 +187,45 @@ function changedPlaces(ground: Ground, wanted: Wanted): Place[] {
     found.set(best.start, place);
     return place;
   };
-  const likely = n >= SHORT ? likelyPlaces(ground.grams, wanted.quote, MOST_LIKELY) : [];
-  for (const { begin, votes } of likely) {
-    if (votes < Math.max(2, likely[0]!.votes / 3)) break;
-    const place = look(begin - slack, begin + n + 64 + slack);
+  // Sentences that are much alike are told apart by what is beside them: it is looked for along with the quotation.
+  const lead = wanted.before.length;
+  const whole = joined(wanted.before, wanted.quote.codes.slice(0, LONG), wanted.behind);
+  for (const { begin } of likelyPlaces(ground.grams, whole, MOST_LIKELY)) {
+    const place = look(begin + lead - slack, begin + lead + n + 64 + slack);
     // With all that was beside it, there is no better one.
-    if (place && place.differs <= DIFFERS.one && Math.min(place.before, place.behind) >= BESIDE)
+    if (place && place.differs <= DIFFERS.none && Math.min(place.before, place.behind) >= BESIDE)
       return [place];
   }
+  if (n >= SHORT)
+    for (const { begin, votes } of likelyPlaces(ground.grams, wanted.quote.codes, 3))
+      if (votes >= 2) look(begin - slack, begin + n + 64 + slack);
   if (heldByItsSurroundings([...found.values()], wanted.about)) return [...found.values()];
   for (const edge of edges(ground, wanted.before, 'before')) look(edge, edge + n + slack);
   for (const edge of edges(ground, wanted.behind, 'behind')) look(edge - n - slack, edge);
   return [...found.values()];
 }
 
-/** Whether the words before and the words behind stand together: what was between them is gone. */
-function closedUp(ground: Ground, { before, behind }: Wanted): boolean {
-  if (before.length < TELLING || behind.length < TELLING) return false;
-  return ground.letters.text.includes(String.fromCharCode(...before.slice(-9), ...behind.slice(0, 9)));
+function joined(...parts: Uint16Array[]): Uint16Array {
+  const all = new Uint16Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let n = 0;
+  for (const part of parts) {
+    all.set(part, n);
+    n += part.length;
+  }
+  return all;
+}
+
+/** How well the words before and the words behind stand together, with nothing between, where they do so best: 0 to 2. */
+function closedUp(ground: Ground, { before, behind }: Wanted): number {
+  if (before.length < TELLING || behind.length < TELLING) return 0;
+  const pattern = joined(before, behind);
+  const { codes } = ground.letters;
+  let best = pattern.length;
+  for (const { begin } of likelyPlaces(ground.grams, pattern, MOST_LIKELY)) {
+    const [from, to] = [Math.max(0, begin - 16), Math.min(codes.length, begin + pattern.length + 64)];
+    best = Math.min(best, nearest(pattern, codes, from, to).distance);
+  }
+  return 2 * (1 - best / pattern.length);
 }
 
 /** The stretch between the words that were before and those that were behind, if they are not far apart. */
@@ -211,7 +236,13 @@ export function between(ground: Ground, wanted: Wanted): { start: number; end: n
     behind.filter((end) => end >= start && end - start <= most).map((end) => ({ start, end })),
   );
   const far = (s: { start: number }) => Math.abs(s.start - wanted.about);
-  return stretches.sort((x, y) => x.end - x.start - (y.end - y.start) || far(x) - far(y))[0];
+  const { codes } = ground.letters;
+  const beyondDoubt = stretches.filter(
+    ({ start, end }) =>
+      standsAt(wanted.before, codes, start, 'before') >= BESIDE &&
+      standsAt(wanted.behind, codes, end, 'behind') >= BESIDE,
+  );
+  return beyondDoubt.sort((x, y) => x.end - x.start - (y.end - y.start) || far(x) - far(y))[0];
 }
 
 /** The place that is meant among several, or none: surroundings first, then the letters, then where it was. */
@@ -260,14 +291,31 @@ export function placeOfQuote(ground: Ground, wanted: Wanted, was: number | undef
   // The same words may stand elsewhere with a little of what was beside them, and changed ones here with all of it.
   const changed = wanted.quote.codes.length < TELLING ? [] : changedPlaces(ground, wanted);
   const here = heldByItsSurroundings([...(held ? [held] : []), ...changed], wanted.about);
-  if (here) return here.differs > 0 ? fitted(ground, wanted, here) : here;
+  // What stood beside it may stand together now, better than beside any place that is like it: it was left out.
+  const plain = here && here.differs <= DIFFERS.none && Math.min(here.before, here.behind) >= BESIDE;
+  const together = plain ? 0 : closedUp(ground, wanted);
+  if (here && !(together > CLOSED && together > surroundings(here) + 0.2))
+    return here.differs > 0 ? fitted(ground, wanted, here) : here;
   const inPlace = same.find((p) => p.start === was);
   if (inPlace) return inPlace;
-  if (closedUp(ground, wanted)) return undefined;
+  if (together > CLOSED) return undefined;
   // Of the same words in two places, none beside what was beside them, nobody knows which is meant.
   if (same.length > 0) return same.length === 1 || !wanted.told ? meant(same, wanted.about) : undefined;
   const [first, second] = changed
     .filter((p) => p.differs <= DIFFERS.none && wanted.quote.codes.length >= SHORT)
     .sort((x, y) => x.differs - y.differs);
   return first && (!second || second.differs > first.differs + 0.1) ? first : undefined;
+}
+
+/** The place of a passage between two others that it stood between, in letters: little of it differs, and it was not left out. */
+export function placeBetween(ground: Ground, wanted: Wanted, from: number, to: number): Place | undefined {
+  const n = wanted.quote.codes.length;
+  if (to - from > LONGEST_BETWEEN || to - from < n / 2 || n < SHORT || n > LONG) return undefined;
+  const { codes } = ground.letters;
+  const best = nearest(wanted.quote.codes, codes, from, to);
+  const place = placed(ground, wanted, best.start, best.end, best.distance / n);
+  if (place.differs > (beside(place) >= BESIDE ? DIFFERS.between : DIFFERS.between / 2)) return undefined;
+  const around = joined(wanted.before, wanted.behind);
+  const closed = 1 - nearest(around, codes, Math.max(0, from - AROUND), to + AROUND).distance / around.length;
+  return 2 * closed > CLOSED && 2 * closed > surroundings(place) ? undefined : fitted(ground, wanted, place);
 }

@@ -2,7 +2,7 @@ import { change } from '../access/change';
 import { z } from 'zod';
 import {
   anchor,
-  anchorer,
+  anchorAll,
   describe,
   locator,
   passageKind,
@@ -179,10 +179,15 @@ export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
   if (fresh.text === old.text) return { copyId: id, changed: false, passages: count };
   return change(ctx, CHANGE, async (inner) => {
     const copy = await insertCopy(inner, { ...fresh, source_id: old.source_id });
-    const find = anchorer(fresh.text);
-    for await (const passage of inTurn(await passagesWhere(inner, { copy_id: id }))) {
-      if (!passage.selectors) continue;
-      const { state, start, end } = find(passage.selectors);
+    const located = (await passagesWhere(inner, { copy_id: id })).flatMap(({ selectors: at, ...passage }) =>
+      at ? [{ ...passage, selectors: at }] : [],
+    );
+    const found = anchorAll(
+      fresh.text,
+      located.map((passage) => passage.selectors),
+    );
+    for await (const [i, passage] of inTurn(located.entries())) {
+      const { state, start, end } = found[i]!;
       const now = state === 'lost' ? undefined : describe(fresh.text, start, end);
       // What counts is the words as they were kept: those that changed before may have changed back.
       const anchored: AnchorState = !now
