@@ -188,7 +188,7 @@ function inOrder(order: readonly number[], found: readonly Anchoring[]): number[
 }
 
 /**
- * Finds many passages of one text that was changed. What `anchorer` gives for each is held against the others: a passage with
+ * Finds many passages of one text that was changed. What is found of each alone is held against the others: a passage with
  * changed words that would stand somewhere else than between those it stood between is lost, since a text that is alike in
  * many places has such a place for everything.
  */
@@ -199,7 +199,7 @@ export function anchorAll(text: string, sought: readonly Sought[]): Anchoring[] 
   order.sort((a, b) => sought[a]!.position!.start - sought[b]!.position!.start);
   const run = inOrder(order, found);
   // Too few to tell an order.
-  if (run.length < 3 || run.length * 2 < order.length * 0.5) return found;
+  if (run.length < 3 || run.length * 4 < order.length) return found;
   const firm = new Set(run);
   let next = 0;
   for (const i of order) {

@@ -82,8 +82,9 @@ export const openSource = (row: SourceRow): Source => ({
 export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(record) as SourceRecord);
 
 /**
- * The version of what is derived from a record: the columns, the findings, what a source is found by how its names are
- * spelled and which pairs look like one work. Raise it whenever one of these changes: rows of an earlier version are then brought up to date.
+ * The version of what is derived from a record: the columns, the findings, what a source is found by, how its names are
+ * spelled and which pairs look like one work. Raise it whenever one of these changes: rows of an earlier version are then
+ * brought up to date.
  */
 export const DERIVED = 4;
 
