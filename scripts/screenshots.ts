@@ -101,7 +101,7 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     await page.waitForSelector('.place');
     await page.$eval('.place', (sheet) => sheet.scrollIntoView({ block: 'end' }));
   },
-  passages: () => open('/passages', '[data-passage]'),
+  passages: () => open('/passages?sort=source&group=section', '[data-passage]'),
   duplicates: async () => {
     await open('/duplicates', '.prints');
     await page.waitForFunction(() =>

@@ -184,6 +184,27 @@ async function scanned(): Promise<Uint8Array> {
   return doc.save();
 }
 
+/** A chart for a page to show: how far pond floors rose, against years since the breach. */
+async function chart(): Promise<Uint8Array> {
+  const { createCanvas } = await import('@napi-rs/canvas');
+  const canvas = createCanvas(720, 400);
+  const context = canvas.getContext('2d');
+  context.fillStyle = '#ffffff';
+  context.fillRect(0, 0, 720, 400);
+  context.strokeStyle = '#16222c';
+  context.lineWidth = 2;
+  context.strokeRect(60, 20, 630, 320);
+  context.fillStyle = '#2f6f73';
+  for (let i = 0; i < 41; i++) {
+    const years = ((i * 37) % 41) / 41;
+    const rise = 1 - Math.exp(-3 * years) + (((i * 53) % 17) - 8) / 60;
+    context.beginPath();
+    context.arc(60 + 630 * years, 340 - 270 * Math.max(0, Math.min(1, rise)), 5, 0, 2 * Math.PI);
+    context.fill();
+  }
+  return canvas.toBuffer('image/png');
+}
+
 const made = new Map<string, Promise<Uint8Array>>();
 const once = (name: string, make: () => Promise<Uint8Array>) => {
   let bytes = made.get(name);
@@ -226,6 +247,7 @@ export const DOCUMENTS: Record<string, { type: string; bytes: () => Promise<Uint
     type: 'application/pdf',
     bytes: () => once('scan', scanned),
   },
+  'marshletters.example/figures/1.png': { type: 'image/png', bytes: () => once('chart', chart) },
   'skerryarchive.example/photos/lease.png': { type: 'image/png', bytes: () => once('picture', leasePicture) },
 };
 

@@ -3,7 +3,7 @@ export interface Sentence {
   text: string;
   gist?: string;
   tint?: 'claim' | 'evidence' | 'method' | 'term' | 'doubt';
-  kind?: 'quotation' | 'paraphrase' | 'summary' | 'comment' | 'mark';
+  kind?: 'quotation' | 'paraphrase' | 'summary' | 'response' | 'mark';
   own?: string;
 }
 
@@ -133,7 +133,7 @@ export const MARSH: Part[] = [
           text: 'We know of one owner who has tried it, at Harrow Pool, and the marsh there is doing well.',
           gist: 'One example only: Harrow Pool',
           tint: 'doubt',
-          kind: 'comment',
+          kind: 'response',
           own: 'One site is thin evidence for a rule; look for others.',
         },
       ),
@@ -334,7 +334,7 @@ export const TURBINES: Part[] = [
           text: 'We did not look at eels.',
           gist: 'Eels not studied',
           tint: 'doubt',
-          kind: 'comment',
+          kind: 'response',
           own: 'Eel passage is what the agency will ask about first.',
         },
       ),
@@ -380,7 +380,7 @@ export const NEWS: Part[] = [
           text: 'The trust will decide in May.',
           gist: 'Decision in May',
           tint: 'doubt',
-          kind: 'comment',
+          kind: 'response',
           own: 'Find out what was decided.',
         },
         {
@@ -437,7 +437,7 @@ export const GUIDE: Part[] = [
           text: 'In salt air, sooner.',
           gist: 'Sooner in salt air',
           tint: 'doubt',
-          kind: 'comment',
+          kind: 'response',
           own: 'Why? Perhaps the bill rusts; ask the council.',
         },
         { text: 'Keep the steel out of your eyes.', gist: 'Safety: eyes', tint: 'method', kind: 'mark' },

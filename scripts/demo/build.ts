@@ -16,7 +16,9 @@ import { keepNote } from '../../src/lib/server/notes';
 import { insertPreset } from '../../src/lib/server/presets/repository';
 import { placeSource, sectionNamed } from '../../src/lib/server/projects/sections';
 import { answerHere, capture, type CaptureResult } from '../../src/lib/server/capture';
-import { keepPassage } from '../../src/lib/server/passages';
+import { changeMany, keepPassage, linkPassages, listPassages } from '../../src/lib/server/passages';
+import { listSections } from '../../src/lib/server/projects';
+import { addTask } from '../../src/lib/server/tasks';
 import { answerImport, importFile, type ImportReport, type ImportResult } from '../../src/lib/server/imports';
 import { checkSource, editSource } from '../../src/lib/server/sources';
 import { closePools } from '../../src/lib/server/workers/pools';
@@ -37,6 +39,14 @@ async function settled(job: Job): Promise<Job> {
     await new Promise((resolve) => setTimeout(resolve, 20));
   }
 }
+
+/** Words that tell which tag a passage of the demo gets. */
+const PASSAGE_TAGS: [RegExp, string][] = [
+  [/marsh|eel ?grass|saltmarsh/i, 'marsh'],
+  [/toll|ledger|pence|rent/i, 'money'],
+  [/gate|sluice/i, 'gates'],
+];
+const tagsFor = (words: string) => PASSAGE_TAGS.filter(([found]) => found.test(words)).map(([, tag]) => tag);
 
 async function keepAll(copyId: string, parts: Part[]): Promise<number> {
   const { text, reading_sha256 } = await getCopy(ctx, copyId);
@@ -61,6 +71,7 @@ async function keepAll(copyId: string, parts: Part[]): Promise<number> {
       ownWords: sentence.own ?? '',
       locator: { label: 'paragraph', value: String(nth) },
       visibility: 'library',
+      tags: tagsFor(`${words} ${sentence.gist}`),
     });
     kept++;
   }
@@ -89,6 +100,62 @@ async function putDown(thesisId: string, paperId: string): Promise<void> {
     keepPage: true,
     keepPdf: false,
   });
+}
+
+/** What is kept beside passages: sections, links, things to do, words on a whole work and from print. */
+async function fileThem(thesisId: string): Promise<number> {
+  const { items } = await listPassages(ctx, { projectId: thesisId }, 500, 'source');
+  const sections = (await listSections(ctx)).filter((s) => s.projectId === thesisId);
+  const of = (tag: string) => items.filter((p) => p.tags.includes(tag)).map((p) => p.id);
+  const place = (name: string, ids: string[]) => {
+    const section = sections.find((s) => s.name === name);
+    return section && ids.length ? changeMany(ctx, ids, { act: 'place', sectionId: section.id }) : undefined;
+  };
+  await place('What grew back', of('marsh'));
+  await place('Why the mills closed', of('money'));
+  await place('How a tide mill works', of('gates'));
+  const [marsh, otherMarsh] = of('marsh');
+  const [gate] = of('gates');
+  if (marsh && otherMarsh) await linkPassages(ctx, otherMarsh, marsh, 'supports');
+  if (marsh && gate && gate !== marsh) await linkPassages(ctx, gate, marsh, 'contradicts');
+  const task = { sourceId: null, visibility: 'library' as const };
+  if (marsh)
+    await addTask(ctx, {
+      ...task,
+      text: 'Check the table of sites against the map',
+      due: '2026-12-04',
+      passageId: marsh,
+    });
+  if (gate)
+    await addTask(ctx, { ...task, text: 'Ask who kept the gates after 1911', due: null, passageId: gate });
+  const [chapter] = await listSourcesByTitle('Tide mills of the northern sounds');
+  if (!chapter || !items[0]) return 0;
+  const said = { selectors: null, visibility: 'library' as const };
+  await keepPassage(ctx, {
+    ...said,
+    kind: 'quotation',
+    tint: 'term',
+    copyId: null,
+    sourceId: chapter.id,
+    exact: 'A tide mill, unlike any other, is idle not when the weather fails but when the clock says so.',
+    wording: 'A tide mill […] is idle not when the weather fails but when the clock says so.',
+    gist: 'Idle by the clock, not by the weather',
+    ownWords: '',
+    locator: { label: 'page', value: '41' },
+    tags: ['time'],
+  });
+  await keepPassage(ctx, {
+    ...said,
+    kind: 'response',
+    tint: 'doubt',
+    copyId: (items.find((p) => p.id === marsh) ?? items[0]).copyId,
+    gist: 'Only two sites carry the argument',
+    ownWords:
+      'The claim is about every restored pond, but what was measured comes from two of them. Look for a third.',
+    locator: null,
+    tags: [],
+  });
+  return 2;
 }
 
 async function listSourcesByTitle(title: string): Promise<{ id: string }[]> {
@@ -172,6 +239,7 @@ async function build(): Promise<void> {
       await fileSources(ctx, paper.id, [sourceId]);
   }
   await putDown(thesis.id, paper.id);
+  passages += await fileThem(thesis.id);
   const [{ n }] = (await scoped(ctx, 'source').count({ n: '*' })) as unknown as [{ n: number }];
   console.log(`demo library: ${n} sources, ${passages} passages`);
 }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button, PageHead } from '$lib/ui/kit';
   import FirstRun from '$lib/ui/frame/FirstRun.svelte';
+  import TaskList from '$lib/ui/reader/TaskList.svelte';
   import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
   import { dateLabel } from '$lib/ui/frame/dates';
@@ -46,6 +47,10 @@
       {:else}<p class="pencil-green font-semibold">
           Nothing waits. Everything is checked and prints complete.
         </p>{/each}
+      {#if data.tasks.length}
+        <h2>To do</h2>
+        <TaskList tasks={data.tasks} />
+      {/if}
       <h2>Last added</h2>
       <ul>
         {#each data.desk.added as source (source.id)}
@@ -61,10 +66,17 @@
     <section class="margin">
       <h2>Where you stopped reading</h2>
       {#each data.desk.passages as passage (passage.id)}
-        <a class="card" href="/copies/{passage.copyId}?passage={passage.id}">
+        <a
+          class="card"
+          href={passage.copyId
+            ? `/copies/${passage.copyId}?passage=${passage.id}`
+            : `/passages?source=${passage.sourceId}`}
+        >
           <span class="small-label"><TintSwatch tint={passage.tint} /> {passage.label}</span>
           {#if passage.gist}<strong>{passage.gist}</strong>{/if}
-          <q class="serif">{passage.exact.slice(0, 160)}{passage.exact.length > 160 ? '…' : ''}</q>
+          {#if passage.exact}<q class="serif"
+              >{passage.exact.slice(0, 160)}{passage.exact.length > 160 ? '…' : ''}</q
+            >{/if}
         </a>
       {:else}<p class="text-ink-2">
           No passages yet. Open the copy of a source and select a sentence.

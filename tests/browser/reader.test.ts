@@ -103,9 +103,9 @@ describe('quoting from a copy', () => {
     await me.press('Evidence');
     await me.type('Gist', 'Ponds refill fast once breached');
     await me.type('In my own words', 'the pond floor had risen by a median of a foot');
-    await me.see('9 words in a row are the author’s', '.meter');
+    await me.see('9 words in a row are the author’s', '.own .said');
     await me.type('In my own words', 'About a foot of mud in six years.');
-    await me.see('In your own words', '.meter');
+    await me.see('In your own words', '.own .said');
     await me.choose('Kind of locator', 'page');
     await me.type('Locator', '9');
     await me.page.keyboard.press('Enter');

@@ -8,6 +8,7 @@ import * as citing from '../../src/lib/core/citing';
 import * as formats from '../../src/lib/core/formats';
 import * as leads from '../../src/lib/core/leads';
 import * as passages from '../../src/lib/core/passages';
+import * as passagesOut from '../../src/lib/core/passages-out';
 import * as proofing from '../../src/lib/core/proof';
 import * as source from '../../src/lib/core/source';
 import * as duplicates from '../../src/lib/core/duplicates';
@@ -36,6 +37,10 @@ const selectors = (t: string) => ({
   quote: { exact: t.slice(0, 200) || 'x', prefix: t.slice(0, 32), suffix: t.slice(0, 32) },
   position: { start: 5, end: 205 },
 });
+/** A passage of a text, as it is kept, as it is written out, and as what goes out is made of it. */
+const kept = (t: string) => ({ id: 'a', kind: 'quotation' as const, tint: 'claim' as const, exact: t, wording: t, selectors: null, gist: t, ownWords: t, locator: null, tags: [t], added: '' }); // prettier-ignore
+const passageOut = (t: string): passagesOut.PassageOut => ({ kind: 'quotation', source: t, citekey: t, quotation: t, exact: t, gist: t, ownWords: t, locator: null, citation: run(t), tint: 'claim', tags: [t], sections: [t], state: 'found', added: '', address: t }); // prettier-ignore
+const going = (t: string) => ({ title: t, lang: 'en', passages: [passageOut(t)], references: undefined });
 const written =
   (format: formats.FormatName): Take =>
   (t) =>
@@ -49,8 +54,8 @@ const read =
 const TAKES: Record<string, Record<string, Take>> = {
   text: {
     codePointLength: text.codePointLength, decodeEntities: text.decodeEntities, escapeHtml: text.escapeHtml, excerpt: (t) => text.excerpt(t, 'tide mill'), fold: text.fold, foldWords: text.foldWords, hasControls: text.hasControls, isShouting: text.isShouting,
-    longestSharedRun: (t) => text.longestSharedRun(text.foldWords(t).slice(0, 300), text.foldWords(t)), nfc: text.nfc, plain: text.plain, sentenceCase: text.sentenceCase, similarity: (t) => text.similarity(t, `b${t}`), sliceCodePoints: (t) => text.sliceCodePoints(t, 3, 90), squash: text.squash,
-    toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, wordsOf: text.wordsOf,
+    nfc: text.nfc, plain: text.plain, sentenceCase: text.sentenceCase, similarity: (t) => text.similarity(t, `b${t}`), sliceCodePoints: (t) => text.sliceCodePoints(t, 3, 90), squash: text.squash,
+    toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, 
   },
   source: {
     addressKey: source.addressKey, arxivDoi: source.arxivDoi, bareDoi: source.bareDoi, citekeyStem: (t) => source.citekeyStem(record(t), source.USUAL_CITEKEY), cslTypeOf: source.cslTypeOf, dateText: (t) => source.dateText({ literal: t }), derive: (t) => source.derive(record(t)), doiKey: source.doiKey, edtfOf: (t) => source.edtfOf({ literal: t }),
@@ -77,10 +82,14 @@ const TAKES: Record<string, Record<string, Take>> = {
     joinRegistry: (t) => capture.joinRegistry([{ field: 'title', value: t, kind: 'html' }] as capture.Candidate[], [{ field: 'title', value: `${t}b`, kind: 'html' }] as capture.Candidate[], 'DOI'),
   },
   passages: {
-    anchor: (t) => passages.anchor(t, selectors(t)), anchorAll: (t) => passages.anchorAll(t, [selectors(t), selectors(t)]), anchorer: (t) => passages.anchorer(t)({ quote: { exact: `${t.slice(0, 400)} changed`, prefix: t.slice(400, 440), suffix: t.slice(440, 480) } }), anchorElsewhere: (t) => passages.anchor(t, selectors(`${t.slice(0, 50)}not there`)), describe: (t) => passages.describe(t, 0, t.length), findWords: (t) => passages.findWords(t, `${t.slice(0, 2_000)} not there`), locatorIn: (t) => passages.locatorIn(`<p>${t}</p>`, 'x'), locatorText: (t) => passages.locatorText({ label: 'page', value: t }), overlap: (t) => passages.overlap(t.slice(0, 2_000), t), severalPlaces: (t) => passages.severalPlaces(t), sameWords: (t) => passages.sameWords(t, `${t} b`),
+    anchor: (t) => passages.anchor(t, selectors(t)), anchorAll: (t) => passages.anchorAll(t, [selectors(t), selectors(t)]), anchorer: (t) => passages.anchorer(t)({ quote: { exact: `${t.slice(0, 400)} changed`, prefix: t.slice(400, 440), suffix: t.slice(440, 480) } }), anchorElsewhere: (t) => passages.anchor(t, selectors(`${t.slice(0, 50)}not there`)), describe: (t) => passages.describe(t, 0, t.length), finder: (t) => passages.finder(t)(t.slice(0, 200)), leavesIn: (t) => passages.leavesIn(`<section class="leaf" data-leaf="1"><p>${t}</p></section>`), inOwnWords: (t) => passages.inOwnWords(t as 'mark'), findWords: (t) => passages.findWords(t, `${t.slice(0, 2_000)} not there`), locatorIn: (t) => passages.locatorIn(`<p>${t}</p>`, 'x'), locatorText: (t) => passages.locatorText({ label: 'page', value: t }), overlap: (t) => passages.overlap(t.slice(0, 2_000), t), quotedStretches: passages.quotedStretches, quotingChanges: (t) => passages.quotingChanges(t, `${t.slice(0, 900)}[…]${t.slice(950)}`), severalPlaces: (t) => passages.severalPlaces(t), sameWords: (t) => passages.sameWords(t, `${t} b`),
   },
   proof: { proof: (t) => proofing.proof(record(t)) },
   duplicates: { spellingsOf: (t) => duplicates.spellingsOf(record(t)), proposeSpellings: (t) => duplicates.proposeSpellings('container x', [t, `${t}b`]), respelled: (t) => duplicates.respelled(record(t), 'container', new Set([t.slice(0, 8_000)]), `${t}b`), textOfForm: (t) => duplicates.textOfForm('person', JSON.stringify([['family', t]])), formOfName: (t) => duplicates.formOfName({ family: t, given: t }), nameOfForm: (t) => duplicates.nameOfForm(JSON.stringify([['literal', t]])), pairOfForms: (t) => duplicates.pairOfForms(t, `${t}b`), compare: (t) => duplicates.compare(record(t), record(`${t}b`)), signatureOf: (t) => duplicates.signatureOf(record(t)), blocksOf: (t) => duplicates.blocksOf(duplicates.signatureOf(record(t))), holdings: (t) => duplicates.holdings(duplicates.signatureOf({ ...record(t), type: 'chapter', 'container-title': t })), judgePair: (t) => duplicates.judgePair(duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))), hash32: (t) => duplicates.hash32(t), mergeAll: (t) => duplicates.mergeAll([record(t), record(`${t}b`)], {}, 'x'), proposals: (t) => duplicates.proposals([record(t), record(`${t}b`)]), typedValue: (t) => { duplicates.typedValue('author', t); return duplicates.typedValue('issued', t); }, withoutMerge: (t) => duplicates.withoutMerge(record(t), record(`${t}b`), record(`${t}c`)), findGroups: (t) => duplicates.findGroups(['a', 'b'], [duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))]), findPairs: (t) => duplicates.findPairs(['a', 'b'], [duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))]), commonnessOf: (t) => duplicates.commonnessOf([duplicates.signatureOf(record(t))]), suggest: (t) => duplicates.suggest(record(t), record(`${t}b`)), agreeing: (t) => duplicates.agreeing(record(t), record(t)), mergeEffect: (t) => duplicates.mergeEffect(record(t), record(t)), mergeRecords: (t) => duplicates.mergeRecords(record(t), record(`${t}b`), {}, 'x') },
+  passagesOut: {
+    readAnnotations: (t) => passagesOut.readAnnotations(JSON.stringify([{ type: 'Annotation', bodyValue: t, target: { source: t, selector: { type: 'TextQuoteSelector', exact: t, prefix: t, suffix: t } } }])), annotationPage: (t) => passagesOut.annotationPage([kept(t)], { address: t, title: t, mediaType: t, creator: t }), annotationOf: (t) => passagesOut.annotationOf(kept(t), { address: t, title: t, mediaType: t, creator: t }),
+    partsOfPassage: (t) => passagesOut.partsOfPassage(passageOut(t)), citesOwn: (t) => passagesOut.citesOwn(passageOut(t)), bySource: (t) => passagesOut.bySource([passageOut(t), passageOut(`${t}b`)]), passagesToText: (t) => passagesOut.passagesToText(going(t)), passagesToMarkdown: (t) => passagesOut.passagesToMarkdown(going(t), 'beside'), passagesToHtml: (t) => passagesOut.passagesToHtml(going(t), 'below'), passagesDocument: (t) => passagesOut.passagesDocument(going(t), 'beside'), passagesToCsv: (t) => passagesOut.passagesToCsv([passageOut(t)]),
+  },
   documents: {
     leaves: (t) => { const leaves = [{ width: 595, height: 842, runs: t.slice(0, 20_000).match(/.{1,40}/gsu)?.map((part, i) => ({ text: part, x: 72, y: 20 + (i % 60) * 13, width: 300, size: 11 })) ?? [] }]; const labels = documents.printedLabels(leaves, null); documents.readingHtml(leaves, labels); return documents.fromLeaves(leaves, labels, { info: { Title: t, Author: t }, xmp: { 'dc:title': t } }); },
   },
@@ -184,6 +193,7 @@ describe('functions of the core', () => {
       duplicates,
       documents,
       catalogues,
+      passagesOut,
     }),
   )('that take text are all among these: %s', (room, door) => {
     const functions = Object.entries(door)

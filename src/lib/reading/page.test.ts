@@ -104,13 +104,14 @@ describe('a hostile page', () => {
         'input',
         'button',
         'svg',
-        'math',
         'img',
         'video',
         'template',
         'noscript',
       ])
         expect(tags.has(bad), bad).toBe(false);
+      for (const inside of document.body.querySelectorAll('math *'))
+        expect(inside.namespaceURI).toBe('http://www.w3.org/1998/Math/MathML');
       for (const element of document.body.querySelectorAll('*'))
         for (const { name, value } of element.attributes) {
           expect(name).not.toMatch(/^(?:on|style$|src|srcset|formaction|xlink)/);
@@ -118,4 +119,49 @@ describe('a hostile page', () => {
         }
     },
   );
+});
+
+describe('pictures of a page', () => {
+  const page = (body: string) =>
+    readPage({
+      bytes: new TextEncoder().encode(`<!doctype html><title>T</title><body><p>Words.</p>${body}</body>`),
+      contentType: 'text/html; charset=utf-8',
+      address: 'https://www.a.example/articles/1',
+    });
+  it('are told with their addresses, the widest within bounds, and stand in their places', () => {
+    const { pictures, html } = page(`
+      <img src="/one.png" alt="One">
+      <img src="data:image/gif;base64,R0lGOD" data-src="https://static.a.example/late.jpg" alt="Late">
+      <img src="s.jpg" srcset="s.jpg 320w, m.jpg 1200w, l.jpg 4000w" alt="Wide">
+      <picture><source srcset="d1.webp 1x, d2.webp 2x"><img src="d.png" alt="Dense"></picture>`);
+    expect(pictures).toEqual([
+      'https://www.a.example/one.png',
+      'https://static.a.example/late.jpg',
+      'https://www.a.example/articles/m.jpg',
+      'https://www.a.example/articles/d2.webp',
+    ]);
+    expect([...html.matchAll(/data-picture="(\w+)" data-picture-n="(\d)"/g)].map((m) => m.slice(1))).toEqual([
+      ['One', '0'],
+      ['Late', '1'],
+      ['Wide', '2'],
+      ['Dense', '3'],
+    ]);
+  });
+  it('of other sites are told only in a figure, and dots and what is no address never', () => {
+    const { pictures } = page(`
+      <img src="https://counter.example/i.png"><img src="/dot.gif" width="1" height="1"><img src="javascript:x">
+      <figure><img src="https://pictures.example/f.png" alt="F"></figure>`);
+    expect(pictures).toEqual(['https://pictures.example/f.png']);
+  });
+  it('make no difference to the text, whether they are kept or not', () => {
+    expect(page('<p>a<img src="/x.png" alt="no words">b</p>').text).toBe(page('<p>ab</p>').text);
+  });
+  it('leave formulas as they are, and nothing else inside them', () => {
+    const { html, text } = page(
+      '<p>so <math><mfrac><mi>a</mi><mn>2</mn></mfrac><mtext>if <b onclick="x">b</b><img src=x onerror=y></mtext></math></p>',
+    );
+    expect(html).toContain('<mfrac><mi>a</mi><mn>2</mn></mfrac>');
+    expect(html).not.toMatch(/onerror|onclick|<b>|<img/);
+    expect(text).toContain('so a2if b');
+  });
 });

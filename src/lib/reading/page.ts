@@ -10,6 +10,12 @@ const TAGS =
   'a abbr address article aside b bdi bdo blockquote br caption cite code col colgroup dd del details dfn div dl dt em figcaption figure footer h1 h2 h3 h4 h5 h6 header hr i img ins kbd li main mark ol p pre q rp rt ruby s samp section small span strong sub summary sup table tbody td tfoot th thead time tr u ul var wbr'.split(
     ' ',
   );
+/** Formulas (MathML Core, 3), without what lets other markup into them. */
+const FORMULAS =
+  'math mfrac mi mmultiscripts mn mo mover mpadded mprescripts mroot mrow ms mspace msqrt mstyle msub msubsup msup mtable mtd mtext mtr munder munderover semantics'.split(
+    ' ',
+  );
+const MATHML = 'http://www.w3.org/1998/Math/MathML';
 const ATTRIBUTES = [
   'href',
   'title',
@@ -22,7 +28,73 @@ const ATTRIBUTES = [
   'start',
   'id',
   'scope',
+  'display',
+  'mathvariant',
+  'columnalign',
+  'stretchy',
 ];
+
+/** Most pictures of a page that are kept. */
+const MOST_PICTURES = 60;
+/** Widest picture that is chosen of several widths, in pixels. */
+const WIDEST = 2_000;
+
+/** The candidates of a `srcset` with their widths (HTML, 4.8.4.2.1); a density counts as a thousand pixels. */
+function widthsOf(srcset: string): { address: string; width: number }[] {
+  return [...srcset.slice(0, 20_000).matchAll(/([^\s,]\S*[^\s,])(?:\s+([\d.]{1,8})([wx]))?\s*(?:,|$)/g)].map(
+    ([, address, n, unit]) => ({ address: address!, width: Number(n ?? 1) * (unit === 'w' ? 1 : 1_000) }),
+  );
+}
+
+/** Where the picture of an element is, the widest there is within bounds; nothing where it has no address of its own. */
+function pictureAddress(image: Element, page: string): string | undefined {
+  const picture = image.parentElement?.tagName === 'PICTURE' ? image.parentElement : undefined;
+  const sets = [image, ...(picture?.querySelectorAll('source') ?? [])].flatMap((e) =>
+    widthsOf(e.getAttribute('srcset') ?? e.getAttribute('data-srcset') ?? ''),
+  );
+  const [widest] = sets.filter(({ width }) => width <= WIDEST).sort((a, b) => b.width - a.width);
+  const plain = image.getAttribute('src')?.trim() ?? '';
+  const late = image.getAttribute('data-src') ?? image.getAttribute('data-original') ?? '';
+  const given = widest?.address ?? (late || plain);
+  if (!given || !URL.canParse(given, page)) return undefined;
+  const { protocol, href } = new URL(given, page);
+  return /^https?:$/.test(protocol) ? withoutPassword(href) : undefined;
+}
+
+/** The last two labels of a host's name: what most sites share between their pages and their pictures. */
+const siteOf = (address: string): string => new URL(address).hostname.split('.').slice(-2).join('.');
+
+/**
+ * Whether a picture is of what the page says: one in a figure, or of the page's own site. Others are counters and
+ * advertisements as often as not, and asking for them would tell others what is read.
+ */
+const ofThePage = (image: Element, address: string, page: string): boolean =>
+  image.closest('figure') !== null || siteOf(address) === siteOf(page);
+
+/** A dot that is there to be asked for. */
+const isDot = (image: Element): boolean =>
+  ['width', 'height'].some((side) => /^[0-3](?:px)?$/.test(image.getAttribute(side)?.trim() ?? ''));
+
+/** Numbers the pictures of a part of a page that are to be kept, and gives their addresses. */
+function numberPictures(part: Element, page: string): string[] {
+  for (const numbered of part.querySelectorAll('[data-picture-n]'))
+    numbered.removeAttribute('data-picture-n');
+  const addresses: string[] = [];
+  for (const image of part.querySelectorAll('img')) {
+    if (addresses.length >= MOST_PICTURES) break;
+    const from = isDot(image) ? undefined : pictureAddress(image, page);
+    if (!from || !ofThePage(image, from, page)) continue;
+    image.setAttribute('data-picture-n', String(addresses.length));
+    addresses.push(from);
+  }
+  return addresses;
+}
+
+/** Takes out of formulas whatever is no part of them, but for its words. */
+function settleFormulas(root: Element): void {
+  for (const inside of root.querySelectorAll('math *'))
+    if (inside.namespaceURI !== MATHML) inside.replaceWith(inside.textContent ?? '');
+}
 
 /** The part of a page worth keeping: what it marks as main when that holds most of the text, else the whole body. */
 function mainPart(document: Document): Element {
@@ -78,6 +150,8 @@ export interface ReadPage extends PageReading {
   text: string;
   title: string;
   lang: string;
+  /** Addresses of its pictures, in order; `data-picture-n` in `html` says where each stands, counted from 0. */
+  pictures: string[];
 }
 
 const isUtf8 = (bytes: Uint8Array): boolean => {
@@ -144,6 +218,8 @@ export function readPage({ bytes, contentType, address, linkHeader }: PageGiven)
   const title = document.title;
   const lang = document.documentElement.lang;
   const purify = DOMPurify(dom.window);
+  const main = mainPart(document);
+  const pictures = numberPictures(main, address);
   purify.addHook('afterSanitizeAttributes', (node) => {
     if (node.tagName === 'A' && node.hasAttribute('href')) {
       const href = node.getAttribute('href')!;
@@ -158,21 +234,24 @@ export function readPage({ bytes, contentType, address, linkHeader }: PageGiven)
     if (node.tagName === 'IMG') {
       const note = node.ownerDocument.createElement('span');
       note.setAttribute('data-picture', node.getAttribute('alt') || 'without description');
+      const place = node.getAttribute('data-picture-n');
+      if (place !== null) note.setAttribute('data-picture-n', place);
       node.replaceWith(note);
     }
   });
-  const clean = purify.sanitize(mainPart(document).outerHTML, {
-    ALLOWED_TAGS: TAGS,
-    ALLOWED_ATTR: [...ATTRIBUTES, 'data-picture', 'target', 'rel'],
+  const clean = purify.sanitize(main.outerHTML, {
+    ALLOWED_TAGS: [...TAGS, ...FORMULAS],
+    ALLOWED_ATTR: [...ATTRIBUTES, 'data-picture', 'data-picture-n', 'target', 'rel'],
     ALLOW_DATA_ATTR: false,
     ALLOW_ARIA_ATTR: false,
     RETURN_DOM_FRAGMENT: true,
   });
   const root = document.createElement('div');
   root.append(clean);
+  settleFormulas(root);
   settleSpace(root);
   const { text } = textOf(root);
   const html = root.innerHTML;
   dom.window.close();
-  return { ...reading, html, text, title, lang };
+  return { ...reading, html, text, title, lang, pictures };
 }

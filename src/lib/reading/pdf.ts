@@ -160,32 +160,39 @@ function checkSides({ width, height }: { width: number; height: number }): void 
     );
 }
 
-/** The PDF that was last drawn from: leaves of one are asked for one after the other. */
-let drawn: { path: string; doc: PDFDocumentProxy } | undefined;
+/** The PDF that was last asked of: leaves of one are asked for one after the other. */
+let held: { path: string; doc: PDFDocumentProxy } | undefined;
 
 async function letGo(): Promise<void> {
-  const last = drawn;
-  drawn = undefined;
+  const last = held;
+  held = undefined;
   await last?.doc.loadingTask.destroy();
 }
 
 /**
- * Draws one leaf (counted from 1) of a PDF, given by its bytes or where it is, as a PNG, `width` pixels wide at most 4,000. A
- * file is read once for leaves of it that follow each other.
+ * Asks something of a PDF, given by its bytes or where it is. A file is read once for what is asked of it one after the
+ * other. Throws `Unreadable` when it cannot be opened or read.
  */
-export async function drawLeaf(pdf: string | Uint8Array, leaf: number, width: number): Promise<Buffer> {
+export async function askPdf<T>(
+  pdf: string | Uint8Array,
+  ask: (doc: PDFDocumentProxy) => Promise<T>,
+): Promise<T> {
   const path = typeof pdf === 'string' ? pdf : '';
-  if (!path || drawn?.path !== path) {
+  if (!path || held?.path !== path) {
     await letGo();
-    drawn = { path, doc: await open(typeof pdf === 'string' ? await readFile(pdf) : pdf) };
+    held = { path, doc: await open(typeof pdf === 'string' ? await readFile(pdf) : pdf) };
   }
   try {
-    return await drawnLeaf(drawn.doc, leaf, width);
+    return await ask(held.doc);
   } catch (error) {
     await letGo();
     throw damaged(error);
   }
 }
+
+/** Draws one leaf (counted from 1) of a PDF, given by its bytes or where it is, as a PNG, `width` pixels wide at most 4,000. */
+export const drawLeaf = (pdf: string | Uint8Array, leaf: number, width: number): Promise<Buffer> =>
+  askPdf(pdf, (doc) => drawnLeaf(doc, leaf, width));
 
 async function drawnLeaf(doc: PDFDocumentProxy, leaf: number, width: number): Promise<Buffer> {
   const { createCanvas } = await import('@napi-rs/canvas');

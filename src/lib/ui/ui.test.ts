@@ -45,7 +45,7 @@ describe('marks in a page', () => {
   it('stand on their words, across elements, and leave the text as it was', () => {
     const doc = docOf(PAGE);
     const before = readText(doc).text;
-    const places = drawMarks(doc, [
+    const { places } = drawMarks(doc, [
       passage(doc, 'a', 'six years of a breach'),
       passage(doc, 'b', 'Owners gave', 'evidence'),
     ]);
@@ -75,7 +75,7 @@ describe('marks in a page', () => {
   it('are not drawn for a passage that is lost, and a selection not kept yet is', () => {
     const doc = docOf(PAGE);
     const gone = { ...passage(doc, 'a', 'six years'), selectors: locate('seven years', 0, 11) };
-    const places = drawMarks(doc, [gone], { start: 0, end: 5 });
+    const { places } = drawMarks(doc, [gone], { start: 0, end: 5 });
     expect(places.get('a')?.state).toBe('lost');
     expect(marks(doc)).toEqual({ new: 'Ponds' });
   });

@@ -11,6 +11,7 @@
 
   const others = $derived([
     { kind: 'leads' as const, name: 'Leads', rows: data.bin.leads },
+    { kind: 'tasks' as const, name: 'Tasks', rows: data.bin.tasks },
     { kind: 'notes' as const, name: 'Notes', rows: data.bin.notes },
     {
       kind: 'projects' as const,
@@ -26,11 +27,12 @@
     sources: 'The source is back, with its passages and copies.',
     passages: 'The passage is back.',
     leads: 'The lead is back.',
+    tasks: 'The task is back.',
     notes: 'The note is back.',
     projects: 'The project is back.',
   };
 
-  const ONE = { leads: 'lead', notes: 'note', projects: 'project' };
+  const ONE = { leads: 'lead', tasks: 'task', notes: 'note', projects: 'project' };
 
   /** How much of what is in the bin is on the page. */
   const shown = $derived(
@@ -69,7 +71,7 @@
     };
   };
   function everything() {
-    const { sources, passages, leads, notes, projects } = data.bin;
+    const { sources, passages, leads, tasks, notes, projects } = data.bin;
     const along = hanging(sources);
     const rest = data.counts.bin - shown;
     return {
@@ -80,12 +82,14 @@
           : []),
         ...(passages.length ? [many(passages.length, 'passage', 'passages')] : []),
         ...(leads.length ? [many(leads.length, 'lead', 'leads')] : []),
+        ...(tasks.length ? [many(tasks.length, 'task', 'tasks')] : []),
         ...(notes.length ? [many(notes.length, 'note', 'notes')] : []),
         ...(projects.length ? [many(projects.length, 'project', 'projects')] : []),
       ])} will be deleted for good.${rest > 0 ? ` ${rest.toLocaleString('en')} more, which are not shown here, stay in the bin.` : ''}`,
       of: {
         passages: passages.map((p) => p.id),
         leads: leads.map((l) => l.id),
+        tasks: tasks.map((t) => t.id),
         notes: notes.map((n) => n.id),
         sources: sources.map((s) => s.id),
         projects: projects.map((p) => p.id),

@@ -1,20 +1,53 @@
 import type { PageServerLoad } from './$types';
 import { PASSAGE_KINDS, TINTS } from '$lib/core/passages';
-import { listPassages } from '$lib/server/passages';
+import { shortLabel } from '$lib/core/source';
+import {
+  listPassages,
+  MOST_PASSAGES,
+  PASSAGE_SORTS,
+  PASSAGE_STATES,
+  passageIdsOf,
+  tagsOfPassages,
+} from '$lib/server/passages';
+import { listSections } from '$lib/server/projects';
+import { getSources } from '$lib/server/sources';
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:passages', 'retexa:sources');
-  const get = (name: string, allowed?: readonly string[]) => {
-    const value = url.searchParams.get(name)?.trim();
-    return value && (!allowed || allowed.includes(value)) ? value.slice(0, 300) : undefined;
+  depends('retexa:passages', 'retexa:sources', 'retexa:projects', 'retexa:tasks');
+  const { ctx, projectId } = locals;
+  const get = <T extends string>(name: string, allowed?: readonly T[]): T | undefined => {
+    const value = url.searchParams.get(name)?.trim() as T | undefined;
+    return value && (!allowed || allowed.includes(value)) ? (value.slice(0, 300) as T) : undefined;
   };
-  const [text, kind, tint] = [get('q'), get('kind', PASSAGE_KINDS), get('tint', TINTS)];
-  const list = await listPassages(locals.ctx, {
-    ...(locals.projectId ? { projectId: locals.projectId } : {}),
+  const [text, kind, tint, tag] = [get('q'), get('kind', PASSAGE_KINDS), get('tint', TINTS), get('tag')];
+  const [sourceId, sectionId, state] = [get('source'), get('section'), get('state', PASSAGE_STATES)];
+  const filter = {
+    ...(projectId ? { projectId } : {}),
     ...(text ? { text } : {}),
     ...(kind ? { kind } : {}),
     ...(tint ? { tint } : {}),
-    ...(get('lost') ? { lost: true } : {}),
-  });
-  return { ...list, shown: list.items.length };
+    ...(tag ? { tag } : {}),
+    ...(sourceId ? { sourceId } : {}),
+    ...(sectionId ? { sectionId } : {}),
+    ...(state ? { state } : {}),
+  };
+  const [list, tags, sections, [source]] = await Promise.all([
+    listPassages(ctx, filter, 500, get('sort', PASSAGE_SORTS)),
+    tagsOfPassages(ctx),
+    listSections(ctx),
+    sourceId ? getSources(ctx, [sourceId]) : [],
+  ]);
+  const shown = list.items.length;
+  return {
+    ...list,
+    shown,
+    // All that is found goes out, as many as one file takes, not only what is shown.
+    ids:
+      list.total > shown
+        ? await passageIdsOf(ctx, filter, MOST_PASSAGES, get('sort', PASSAGE_SORTS))
+        : list.items.map((p) => p.id),
+    tags,
+    sections: sections.filter((s) => !projectId || s.projectId === projectId),
+    source: source && { id: source.id, label: shortLabel(source.record) },
+  };
 };

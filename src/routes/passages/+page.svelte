@@ -1,47 +1,62 @@
 <script lang="ts">
-  import { Button, Empty, PageHead } from '$lib/ui/kit';
   import { page } from '$app/state';
-  import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
+  import { KIND_LABELS, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
+  import type { PassageItem } from '$lib/server/passages';
   import FilterSelect from '$lib/ui/frame/FilterSelect.svelte';
   import FindField from '$lib/ui/frame/FindField.svelte';
-  import Reworded from '$lib/ui/reader/Reworded.svelte';
-  import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
-  import { openCiting } from '$lib/ui/lists/citing.svelte';
-  import { call, copyText } from '$lib/ui/frame/client';
-  import { narrow, narrowedBy } from '$lib/ui/frame/narrowing';
-  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import { narrowedBy } from '$lib/ui/frame/narrowing';
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import FromPrint from '$lib/ui/passages/FromPrint.svelte';
+  import { GROUPINGS, groupsOf, type Grouping } from '$lib/ui/passages/groups';
+  import PassageOut from '$lib/ui/passages/PassageOut.svelte';
+  import PassageRow from '$lib/ui/passages/PassageRow.svelte';
+  import PassageSelection from '$lib/ui/passages/PassageSelection.svelte';
+  import { selected, selectWithin } from '$lib/ui/passages/selection.svelte';
 
   let { data } = $props();
-  const filtered = $derived([...page.url.searchParams.keys()].length > 0);
+  /** What orders the view, and narrows nothing. */
+  const ORDER = ['sort', 'group'];
+  const filtered = $derived([...page.url.searchParams.keys()].some((name) => !ORDER.includes(name)));
+  const grouping = $derived(GROUPINGS.find((g) => g === narrowedBy('group')) as Grouping | undefined);
+  const groups = $derived(groupsOf(data.items, grouping));
+  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+  const title = $derived(
+    data.source
+      ? `Passages of ${data.source.label}`
+      : (data.projects.find((p) => p.id === data.projectId)?.name ?? 'Passages'),
+  );
 
-  async function bin(id: string) {
-    const made = await attempt(() =>
-      call<{ revisionId?: string }>('POST', `/api/passages/${id}/bin`, { binned: true }),
-    );
-    if (made) done('The passage is in the bin.', [made.revisionId]);
+  $effect(() => selectWithin(data.projectId));
+  const select = (ids: string[], yes: boolean) =>
+    ids.forEach((id) => (yes ? selected.add(id) : selected.delete(id)));
+  const idsOf = (items: readonly PassageItem[]) => items.map((p) => p.id);
+  /** Those selected, in the order of the view; those that are not in it come last. */
+  const chosen = $derived([
+    ...idsOf(data.items).filter((id) => selected.has(id)),
+    ...[...selected].filter((id) => !data.items.some((p) => p.id === id)),
+  ]);
+
+  let printed = $state.raw<{ source: { id: string; label: string }; passage?: PassageItem } | undefined>();
+  let writing = $state(false);
+  function write(what: NonNullable<typeof printed>) {
+    printed = what;
+    writing = true;
   }
-  /** One's own words where they are what is kept, else the words of the work; cited as the project's style does. */
-  const copy = (passage: (typeof data.items)[number]) =>
-    attempt(async () => {
-      const own = ['paraphrase', 'summary', 'comment'].includes(passage.kind) && passage.ownWords.trim();
-      const { label, value: place } = passage.locator ?? {};
-      const { text } = await call<{ text: string }>('POST', '/api/citations', {
-        works: [{ id: passage.sourceId, ...(place ? { label, locator: place } : {}) }],
-      });
-      await copyText(`${own || `“${passage.exact}”`} ${text}`);
-      done(own ? 'Your words are copied, cited.' : 'Quotation copied, cited.');
-    });
 </script>
 
-<svelte:head><title>Passages · Retexa</title></svelte:head>
+<svelte:head><title>{title} · Retexa</title></svelte:head>
 
 <PageHead>
-  <h1>Passages</h1>
+  <h1>{data.source ? `Passages of ${data.source.label}` : 'Passages'}</h1>
   <span class="sub"
     >{data.total.toLocaleString('en')}
-    {filtered ? 'found' : data.projectId ? 'in this project' : 'in the library'}, latest first</span
+    {filtered ? 'found' : data.projectId ? 'in this project' : 'in the library'}</span
   >
   <span class="flex-1"></span>
+  {#if data.source}<Button onclick={() => write({ source: data.source! })}>Write one from print</Button>{/if}
+  <PassageOut ids={data.ids} {title} />
+</PageHead>
+<div class="narrowing" role="group" aria-label="Narrow and order">
   <FindField what="passages" />
   <FilterSelect
     name="kind"
@@ -53,15 +68,48 @@
     name="tint"
     label="Tint"
     any="Any tint"
-    options={TINTS.map((tint) => ({ value: tint, text: tint.charAt(0).toUpperCase() + tint.slice(1) }))}
+    options={TINTS.map((tint) => ({ value: tint, text: capital(tint) }))}
   />
-  <Button
-    look="chip"
-    aria-pressed={Boolean(narrowedBy('lost'))}
-    onclick={() => narrow({ lost: narrowedBy('lost') ? '' : '1' })}>Lost</Button
-  >
+  {#if data.tags.length}<FilterSelect
+      name="tag"
+      label="Tag"
+      any="Any tag"
+      options={data.tags.map(({ tag, n }) => ({ value: tag, text: `${tag} (${n})` }))}
+    />{/if}
+  {#if data.sections.length}<FilterSelect
+      name="section"
+      label="Section"
+      any="Any section"
+      options={data.sections.map(({ id, name }) => ({ value: id, text: name }))}
+    />{/if}
+  <FilterSelect
+    name="state"
+    label="What is the matter"
+    any="Any state"
+    options={[
+      { value: 'no place', text: 'Without a place' },
+      { value: 'no own words', text: 'Own words missing' },
+      { value: 'lost', text: 'Lost' },
+      { value: 'changed', text: 'Changed words' },
+      { value: 'open task', text: 'Something to do' },
+      { value: 'only for me', text: 'Only for me' },
+    ]}
+  />
   {#if filtered}<Button small look="quiet" href="/passages">Show all</Button>{/if}
-</PageHead>
+  <span class="flex-1"></span>
+  <FilterSelect
+    name="sort"
+    label="Order"
+    any="Newest first"
+    options={[{ value: 'source', text: 'By source and place' }]}
+  />
+  <FilterSelect
+    name="group"
+    label="Groups"
+    any="No groups"
+    options={GROUPINGS.map((by) => ({ value: by, text: `By ${by}` }))}
+  />
+</div>
 
 {#if data.total === 0}
   <Empty>
@@ -71,118 +119,70 @@
     {:else}
       <h2>No passages yet</h2>
       <p>
-        Open the copy of a source and select a sentence in it. It is kept here with its place, its point and
-        your own words. <a class="link" href="/sources">Go to the sources</a>
+        Open the copy of a source and select a sentence in it, or write one down from print on the sheet of
+        its source. It is kept here with its place, its point and your own words.
+        <a class="link" href="/sources">Go to the sources</a>
       </p>
     {/if}
   </Empty>
 {:else}
-  <ul class="list">
-    {#each data.items as passage (passage.id)}
-      <li data-passage={passage.id}>
-        <div class="quote">
-          <p class="serif"><mark class="passage {passage.tint}">{passage.exact}</mark></p>
-          <p class="from">
-            <a class="link" href="/copies/{passage.copyId}?passage={passage.id}">Show in the text</a>
-            <a href="/sources/{passage.sourceId}">{passage.sourceLabel}</a>
-            <span>{locatorText(passage.locator)}</span>
-            {#if passage.anchor === 'lost'}<span class="pencil-red">no longer in the page</span
-              >{:else if passage.anchor === 'moved'}<span class="pencil-blue">moved with the text</span>{/if}
-          </p>
-          {#if passage.anchor === 'changed'}<Reworded {passage} />{/if}
-        </div>
-        <div class="own">
-          <p class="small-label">
-            <TintSwatch tint={passage.tint} />
-            {KIND_LABELS[passage.kind]}{passage.visibility === 'private' ? ' · only for me' : ''}
-          </p>
-          {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
-          {#if passage.ownWords}<p class="serif words">{passage.ownWords}</p>{/if}
-          <p class="acts">
-            <Button small look="quiet" onclick={() => copy(passage)}>Copy</Button>
-            <Button
-              small
-              look="quiet"
-              onclick={() =>
-                openCiting([{ id: passage.sourceId, name: passage.sourceLabel, locator: passage.locator }])}
-              >Cite</Button
-            >
-            <Button small look="quiet" onclick={() => bin(passage.id)}>Put in the bin</Button>
-          </p>
-        </div>
-      </li>
-    {/each}
-  </ul>
+  {#each groups as group (group.head + (group.href ?? ''))}
+    {#if group.head}
+      {@const all = group.items.every((p) => selected.has(p.id))}
+      <h2 class="head">
+        {#if group.href}<a href={group.href}>{group.head}</a>{:else}{group.head}{/if}
+        <span class="small-label">{group.items.length.toLocaleString('en')}</span>
+        <Button small look="quiet" onclick={() => select(idsOf(group.items), !all)}
+          >{all ? 'Select none of them' : 'Select them'}</Button
+        >
+      </h2>
+    {/if}
+    <ul>
+      {#each group.items as passage (passage.id)}
+        <PassageRow
+          {passage}
+          selected={selected.has(passage.id)}
+          onselect={(yes) => select([passage.id], yes)}
+          onedit={() => write({ source: { id: passage.sourceId, label: passage.sourceLabel }, passage })}
+        />
+      {/each}
+    </ul>
+  {/each}
   {#if data.total > data.shown}<p class="small-label p-6">
-      The latest {data.shown} are shown. Narrow the list to see the others.
+      The first {data.shown} are shown. Narrow the list to see the others.
     </p>{/if}
+  {#if chosen.length}<PassageSelection
+      ids={chosen}
+      sections={data.sections}
+      tags={data.tags.map(({ tag }) => tag)}
+      {title}
+      onclear={() => selected.clear()}
+    />{/if}
 {/if}
+{#if printed}{#key printed}<FromPrint
+      bind:open={writing}
+      source={printed.source}
+      passage={printed.passage}
+      offeredTags={data.tags.map(({ tag }) => tag)}
+    />{/key}{/if}
 
 <style>
-  li {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 340px;
-    border-bottom: 1px solid var(--rule);
-  }
-  .quote {
-    padding: 12px 26px;
-    font-size: 16.5px;
-    line-height: 1.5;
-  }
-  .from {
+  .narrowing {
     display: flex;
     flex-wrap: wrap;
-    gap: 4px 14px;
-    padding-top: 6px;
-    color: var(--ink-2);
-    font-size: 13px;
+    gap: 8px;
+    align-items: center;
+    padding: 8px 26px;
+    border-bottom: 1px solid var(--rule);
   }
-  .own {
-    padding: 12px 18px 6px;
-    border-left: 1px solid var(--margin-rule);
-  }
-  .gist {
-    margin-top: 3px;
-    font-weight: 650;
-  }
-  .words {
-    color: var(--ink-2);
+  .head {
+    display: flex;
+    gap: 10px;
+    align-items: baseline;
+    padding: 14px 26px 6px;
+    border-bottom: 1px solid var(--rule);
+    background: var(--side);
     font-size: 15px;
-    line-height: 1.4;
-  }
-  .acts {
-    margin-left: -8px;
-  }
-  mark.claim {
-    --tint: var(--tint-claim);
-  }
-  mark.evidence {
-    --tint: var(--tint-evidence);
-    text-decoration-style: dotted;
-  }
-  mark.method {
-    --tint: var(--tint-method);
-    text-decoration-style: double;
-  }
-  mark.term {
-    --tint: var(--tint-term);
-    text-decoration-style: dashed;
-  }
-  mark.doubt {
-    --tint: var(--tint-doubt);
-    text-decoration-style: wavy;
-    text-decoration-thickness: 1px;
-  }
-  mark.passage {
-    background: color-mix(in srgb, var(--tint) 35%, transparent);
-  }
-  @media (max-width: 760px) {
-    li {
-      grid-template-columns: minmax(0, 1fr);
-    }
-    .own {
-      padding: 0 26px 10px;
-      border: 0;
-    }
+    font-weight: 650;
   }
 </style>

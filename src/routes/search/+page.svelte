@@ -26,8 +26,8 @@
 
   /** Where a hit is seen in its place. */
   function hrefOf(kind: FoundKind, hit: Hit): string {
-    if (kind === 'passages' && hit.copyId) return `/copies/${hit.copyId}?passage=${hit.id}`;
-    if (kind === 'passages') return `/sources/${hit.sourceId}`;
+    if (kind === 'passages')
+      return hit.copyId ? `/copies/${hit.copyId}?passage=${hit.id}` : `/passages?source=${hit.sourceId}`;
     if (kind === 'copies') return `/copies/${hit.id}?words=${encodeURIComponent(hit.excerpt.exact)}`;
     return `/${kind}?q=${encodeURIComponent(data.words)}${data.everywhere ? '&in=library' : ''}`;
   }

@@ -50,6 +50,8 @@ export interface Printer {
   each(items: CslItem[]): PrintedReference[];
   /** An in-text citation, in the order the style puts the works; with `named`, the first work's author stands before it in the sentence. */
   citation(items: CslItem[], cited: CiteItem[], named?: boolean): Run[];
+  /** Many in-text citations of some works, each by itself as the first of a text; told apart and numbered among all of them. */
+  citations(items: CslItem[], clusters: CiteItem[][]): Run[][];
 }
 
 export type CitationFormat = 'author-date' | 'author' | 'numeric' | 'label' | 'note';
@@ -247,6 +249,19 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
     });
   }
 
+  /** Works with the engine that prints citations, which knows `all` under ids of its own. */
+  function citing<T>(
+    all: CslItem[],
+    work: (engine: ReturnType<typeof citations>['engine'], withIds: (works: CiteItem[]) => CiteItem[]) => T,
+  ): T {
+    const { engine, know, forgetAllBut } = citations();
+    const ids = new Map(all.map((item) => [item.id, know(item)]));
+    engine.updateItems([...ids.values()]);
+    const done = work(engine, (works) => works.map((c) => ({ ...c, id: ids.get(c.id) ?? c.id })));
+    forgetAllBut(new Set(ids.values()));
+    return done;
+  }
+
   function one(item: CslItem): PrintedReference {
     const { engine, know, itemOf, forgetAllBut } = singles();
     try {
@@ -275,27 +290,36 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       }
     },
     each,
-    citation(all, cited, named = false) {
-      const { engine, know, forgetAllBut } = citations();
-      const ids = new Map(all.map((item) => [item.id, know(item)]));
-      engine.updateItems([...ids.values()]);
-      const cluster = (works: CiteItem[]) =>
-        engine.previewCitationCluster(
-          {
-            citationItems: works.map((c) => ({ ...c, id: ids.get(c.id) ?? c.id })),
-            properties: { noteIndex: 1 },
-          },
-          [],
-          [],
-          'html',
-        );
-      const [first, ...others] = cited;
-      const html =
-        named && first
-          ? `${cluster([{ id: first.id, 'author-only': true }])} ${cluster([{ ...first, 'suppress-author': true }, ...others])}`
-          : cluster(cited);
-      forgetAllBut(new Set(ids.values()));
-      return runsOf(html, fieldOf(all.find((i) => i.id === cited[0]?.id)));
+    citation: (all, cited, named = false) =>
+      citing(all, (engine, withIds) => {
+        const cluster = (works: CiteItem[]) =>
+          engine.previewCitationCluster(
+            { citationItems: withIds(works), properties: { noteIndex: 1 } },
+            [],
+            [],
+            'html',
+          );
+        const [first, ...others] = cited;
+        const html =
+          named && first
+            ? `${cluster([{ id: first.id, 'author-only': true }])} ${cluster([{ ...first, 'suppress-author': true }, ...others])}`
+            : cluster(cited);
+        return runsOf(html, fieldOf(all.find((i) => i.id === cited[0]?.id)));
+      }),
+    citations(all, clusters) {
+      const byId = new Map(all.map((item) => [item.id, item]));
+      const printed = new Map<string, Run[]>();
+      // What previews a citation numbers its works as the only ones there are; this numbers them among all.
+      return citing(all, (engine, withIds) =>
+        clusters.map((cited) => {
+          const key = JSON.stringify(cited);
+          const runs =
+            printed.get(key) ??
+            runsOf(engine.makeCitationCluster(withIds(cited)), fieldOf(byId.get(cited[0]?.id ?? '')));
+          printed.set(key, runs);
+          return runs;
+        }),
+      );
     },
   };
 }

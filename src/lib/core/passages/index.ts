@@ -1,5 +1,7 @@
 export * from './types';
 export { textOf, piecesOf, offsetOf, type Segment, type Piece } from './text-of';
 export { anchor, anchorAll, anchorer, describe, sameWords, type Anchoring, type Sought } from './anchor';
-export { overlap, RUN_LIMIT, type Overlap } from './overlap';
-export { findWords, locatorIn } from './words';
+export { overlap, quotedStretches, RUN_LIMIT, type Borrowed, type Overlap } from './overlap';
+export { quotingChanges, OMISSION, type QuotingChange } from './quoting';
+export { finder, MOST_HITS, type Stretch } from './finding';
+export { findWords, leavesIn, locatorIn, type LeafText } from './words';

@@ -64,7 +64,10 @@ export function lettersOf(text: string): Letters {
 const GRAM = 6;
 const BUCKETS = 1 << 18;
 /** A key that stands in more places says nothing of where. */
-const MOST_PLACES = 500;
+const MOST_PLACES = 100;
+
+/** A place with so many times fewer votes than the best is none. */
+const FEWER = 3;
 
 /** How wide a stretch of beginnings is that votes are gathered in, in letters, as a power of two. */
 const WIDTH = 5;
@@ -123,7 +126,33 @@ export function likelyPlaces(
     .sort((a, b) => b.votes - a.votes || a.begin - b.begin)
     .slice(0, most);
   for (const stretch of touched) votes[stretch] = 0;
-  return likely;
+  return likely.filter((place) => place.votes * FEWER >= likely[0]!.votes);
+}
+
+/** Every place where letters stand as they are, in order, at most `most`: those of the rarest run of six in them are looked at. */
+export function placesOf(grams: Grams, { codes }: Letters, pattern: Uint16Array, most: number): number[] {
+  const found: number[] = [];
+  const n = pattern.length;
+  const standsAtPlace = (start: number): boolean => {
+    if (start < 0 || start + n > codes.length) return false;
+    for (let k = 0; k < n; k++) if (codes[start + k] !== pattern[k]) return false;
+    return true;
+  };
+  if (n < GRAM) {
+    for (let i = 0; i + n <= codes.length && found.length < most; i++) if (standsAtPlace(i)) found.push(i);
+    return found;
+  }
+  let [rarest, from, to] = [0, 0, Infinity];
+  for (let i = 0; i + GRAM <= n && to - from > 0; i++) {
+    const hash = hashAt(pattern, i);
+    const [first, end] = [grams.begin[hash]!, grams.begin[hash + 1]!];
+    if (end - first < to - from) [rarest, from, to] = [i, first, end];
+  }
+  for (let p = from; p < to && found.length < most; p++) {
+    const start = grams.places[p]! - rarest;
+    if (standsAtPlace(start)) found.push(start);
+  }
+  return found;
 }
 
 /** 0, 1, 2 … n. */
@@ -141,10 +170,18 @@ export interface Nearest {
 }
 
 /**
- * Finds the stretch between `from` and `to` that differs from a pattern by the fewest letters put in, left out or replaced.
- * Source: P. H. Sellers, "The theory and computation of evolutionary distances: pattern recognition", 1980.
+ * Finds the stretch between `from` and `to` that differs from a pattern by the fewest letters put in, left out or replaced, the
+ * first of several; where none differs by `most` or fewer, an empty one that differs by all of them. Sources: P. H. Sellers, "The
+ * theory and computation of evolutionary distances: pattern recognition", 1980; E. Ukkonen, "Finding approximate patterns in
+ * strings", 1985, for leaving out what can only be worse.
  */
-export function nearest(pattern: Uint16Array, codes: Uint16Array, from: number, to: number): Nearest {
+export function nearest(
+  pattern: Uint16Array,
+  codes: Uint16Array,
+  from: number,
+  to: number,
+  most = pattern.length - 1,
+): Nearest {
   const n = pattern.length;
   const width = Math.max(0, to - from);
   // Distances of the pattern's beginning of each length to what ends at a place, and where that begins.
@@ -153,13 +190,17 @@ export function nearest(pattern: Uint16Array, codes: Uint16Array, from: number, 
   let nextCost: Int32Array = new Int32Array(n + 1);
   let nextOrigin: Int32Array = new Int32Array(n + 1);
   let best: Nearest = { start: from, end: from, distance: n };
-  for (let j = 1; j <= width; j++) {
+  let bound = Math.min(most, n - 1);
+  // The longest beginning that is within bounds; no longer one can be, but for one letter more.
+  let last = Math.min(n, bound);
+  for (let j = 1; j <= width && bound >= 0; j++) {
     const code = codes[from + j - 1]!;
     nextCost[0] = 0;
     nextOrigin[0] = from + j;
-    for (let i = 1; i <= n; i++) {
+    const limit = Math.min(n, last + 1);
+    for (let i = 1; i <= limit; i++) {
       const replaced = cost[i - 1]! + (pattern[i - 1] === code ? 0 : 1);
-      const left = cost[i]! + 1;
+      const left = i <= last ? cost[i]! + 1 : n + 1;
       const put = nextCost[i - 1]! + 1;
       if (replaced <= left && replaced <= put) {
         nextCost[i] = replaced;
@@ -172,7 +213,12 @@ export function nearest(pattern: Uint16Array, codes: Uint16Array, from: number, 
         nextOrigin[i] = nextOrigin[i - 1]!;
       }
     }
-    if (nextCost[n]! < best.distance) best = { start: nextOrigin[n]!, end: from + j, distance: nextCost[n]! };
+    last = limit;
+    if (last === n && nextCost[n]! <= bound) {
+      best = { start: nextOrigin[n]!, end: from + j, distance: nextCost[n]! };
+      bound = nextCost[n]! - 1;
+    }
+    while (last > 0 && nextCost[last]! > bound) last--;
     [cost, nextCost] = [nextCost, cost];
     [origin, nextOrigin] = [nextOrigin, origin];
   }

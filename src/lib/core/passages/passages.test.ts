@@ -2,7 +2,17 @@ import { JSDOM } from 'jsdom';
 import fc from 'fast-check';
 import { describe as suite, expect, it } from 'vitest';
 import { sliceCodePoints } from '../text';
-import { anchor, describe, locatorText, offsetOf, overlap, piecesOf, selectors, textOf } from './index';
+import {
+  anchor,
+  describe,
+  locatorText,
+  offsetOf,
+  overlap,
+  piecesOf,
+  quotingChanges,
+  selectors,
+  textOf,
+} from './index';
 
 const PAGE =
   '<h1>Ponds</h1><p>Within six years of a breach the <i>pond floor</i> had risen by a median of 31 cm.</p><p>The rise was fastest near the sluice 𓇽.</p>';
@@ -146,11 +156,65 @@ suite('locators', () => {
 });
 
 suite('own words', () => {
-  it('counts the longest run still the author’s', () => {
-    const quote = 'Recovery stalled at the two sites where the wheelhouse had been rebuilt for show';
+  const quote = 'Recovery stalled at the two sites where the wheelhouse had been rebuilt for show';
+  it('marks the runs that are still the author’s, each where it stands', () => {
     expect(overlap(quote, 'At two sites, rebuilding the mill stopped recovery').tooClose).toBe(false);
-    const close = overlap(quote, 'Recovery stalled at the two sites with a new wheelhouse');
-    expect(close).toMatchObject({ run: 6, words: 'recovery stalled at the two sites', tooClose: true });
+    const own = 'Recovery stalled at the two sites with a new mill; the wheelhouse had been rebuilt there';
+    const close = overlap(quote, own);
+    expect(close.runs.map(({ start, end }) => own.slice(start, end))).toEqual([
+      'Recovery stalled at the two sites',
+      'the wheelhouse had been rebuilt',
+    ]);
+    // 6 and 5 of 16 words
+    expect(close).toMatchObject({ longest: 6, tooClose: true, share: 11 / 16 });
     expect(overlap(quote, '').share).toBe(0);
+  });
+  it('takes capitals, accents and punctuation for no difference', () => {
+    const own = 'RECOVERY stalled: at the “two” sites';
+    expect(overlap(quote, own).runs).toEqual([]);
+    expect(overlap('où le moulin était bâti', 'Ou le moulin, etait bati').longest).toBe(5);
+  });
+  it('respects the marks of what is quoted, in any language, and no apostrophe for one', () => {
+    for (const own of [
+      'They say that “the two sites where the wheelhouse had been rebuilt” did worse',
+      'Sie sagen, „the two sites where the wheelhouse had been rebuilt“ sei so',
+      'Ils disent « the two sites where the wheelhouse had been rebuilt »',
+      'It is "the two sites where the wheelhouse had been rebuilt" that did worse',
+    ])
+      expect(overlap(quote, own)).toMatchObject({ runs: [], tooClose: false });
+    const open = 'It is “the two sites where the wheelhouse had been rebuilt';
+    expect(overlap(quote, open).tooClose).toBe(true);
+    const apostrophes = 'the ‘miller’s view: two sites where the wheelhouse had been rebuilt';
+    expect(overlap(quote, apostrophes).tooClose).toBe(true);
+  });
+  it('knows words of scripts that write no blanks', () => {
+    const own = '潮汐磨坊的水车在两个地点被重建了';
+    expect(overlap(own, own)).toMatchObject({ share: 1, tooClose: true });
+  });
+});
+
+suite('a quotation as it is printed', () => {
+  const exact = 'The miller, who had no clock, rose with the tide; he ground until the ebb.';
+  it('says what was left out and what was put in', () => {
+    expect(quotingChanges(exact, exact)).toEqual([]);
+    expect(quotingChanges(exact, 'The miller […] rose with the tide')).toEqual([
+      { kind: 'left out', words: 'who had no clock,' },
+    ]);
+    expect(quotingChanges(exact, 'The miller ... [...] rose with the tide')).toHaveLength(1);
+    expect(quotingChanges(exact, '[H]e ground until the [falling] ebb')).toEqual([
+      { kind: 'put in', words: 'H', instead: 'h' },
+      { kind: 'put in', words: 'falling', instead: '' },
+    ]);
+    expect(quotingChanges(exact, 'rose with the tide; [the miller] ground')).toEqual([
+      { kind: 'put in', words: 'the miller', instead: 'he' },
+    ]);
+  });
+  it('says what nothing in brackets speaks of', () => {
+    expect(quotingChanges(exact, 'The miller, who had no watch, rose')).toEqual([
+      { kind: 'unmarked', words: 'The miller, who had no watch, rose' },
+    ]);
+    expect(quotingChanges(exact, 'The miller [sic] rose')).toEqual([
+      { kind: 'put in', words: 'sic', instead: 'who had no clock,' },
+    ]);
   });
 });

@@ -1,5 +1,14 @@
 import { foldWords } from '../text';
-import { gramsOf, lettersOf, likelyPlaces, nearest, standsAt, type Grams, type Letters } from './letters';
+import {
+  gramsOf,
+  lettersOf,
+  likelyPlaces,
+  nearest,
+  placesOf,
+  standsAt,
+  type Grams,
+  type Letters,
+} from './letters';
 
 /** Letters of the surroundings that are looked at on each side, and fewer than tell anything. */
 export const AROUND = 48;
@@ -10,6 +19,8 @@ const BESIDE = 0.75;
 const DIFFERS = { one: 0.4, both: 0.5, none: 0.2, between: 0.25 };
 /** From where what stood before and behind is taken to stand together, of 2. */
 const CLOSED = 1.4;
+/** What most that changed differs by at most, as a share of its letters. */
+const A_LITTLE = 0.1;
 /** Places of the same words, and likely places of changed ones, that are looked at. */
 export const MOST_SAME = 1_000;
 const MOST_LIKELY = 5;
@@ -137,20 +148,23 @@ function placed(ground: Ground, wanted: Wanted, start: number, end: number, diff
 
 /** Every place with the letters of the quotation. */
 function samePlaces(ground: Ground, wanted: Wanted): Place[] {
-  const { text } = ground.letters;
-  const pattern = wanted.quote.text;
-  const found: Place[] = [];
-  if (pattern === '') return found;
-  for (let i = text.indexOf(pattern); i !== -1 && found.length < MOST_SAME; i = text.indexOf(pattern, i + 1))
-    found.push(placed(ground, wanted, i, i + pattern.length, 0));
-  return found;
+  const { codes } = wanted.quote;
+  if (codes.length === 0) return [];
+  return placesOf(ground.grams, ground.letters, codes, MOST_SAME).map((start) =>
+    placed(ground, wanted, start, start + codes.length, 0),
+  );
 }
 
 /** Where a quotation stands best in a stretch; a long one by its beginning and its end. */
 function bestIn(ground: Ground, { codes: pattern }: Letters, from: number, to: number) {
   const { codes } = ground.letters;
   const [low, high] = [Math.max(0, from), Math.min(codes.length, to)];
-  if (pattern.length <= LONG) return nearest(pattern, codes, low, high);
+  if (pattern.length <= LONG) {
+    // Most that changed did so a little, and that is looked for in a fraction of the time.
+    const near = nearest(pattern, codes, low, high, Math.ceil(pattern.length * A_LITTLE));
+    if (near.end > near.start) return near;
+    return nearest(pattern, codes, low, high, Math.floor(DIFFERS.both * pattern.length));
+  }
   const half = LONG / 2;
   const first = nearest(pattern.subarray(0, half), codes, low, Math.min(high, low + 3 * half));
   const last = nearest(pattern.subarray(-half), codes, Math.max(first.end, high - 3 * half), high);
@@ -167,12 +181,9 @@ function bestIn(ground: Ground, { codes: pattern }: Letters, from: number, to: n
 function edges(ground: Ground, context: Uint16Array, side: 'before' | 'behind'): number[] {
   const some = side === 'before' ? context.slice(-12) : context.slice(0, 12);
   if (some.length < TELLING) return [];
-  const pattern = String.fromCharCode(...some);
-  const found: number[] = [];
-  const { text } = ground.letters;
-  for (let i = text.indexOf(pattern); i !== -1 && found.length < 6; i = text.indexOf(pattern, i + 1))
-    found.push(side === 'before' ? i + pattern.length : i);
-  return found;
+  return placesOf(ground.grams, ground.letters, some, 6).map((start) =>
+    side === 'before' ? start + some.length : start,
+  );
 }
 
 /** Places where most of the letters of the quotation stand. */
@@ -223,7 +234,9 @@ function closedUp(ground: Ground, { before, behind }: Wanted): number {
   let best = pattern.length;
   for (const { begin } of likelyPlaces(ground.grams, pattern, MOST_LIKELY)) {
     const [from, to] = [Math.max(0, begin - 16), Math.min(codes.length, begin + pattern.length + 64)];
-    best = Math.min(best, nearest(pattern, codes, from, to).distance);
+    // What is no better than the best so far, or says that nothing was left out, is not wanted.
+    const most = Math.min(best, Math.floor(pattern.length * (1 - CLOSED / 2)));
+    best = Math.min(best, nearest(pattern, codes, from, to, most).distance);
   }
   return 2 * (1 - best / pattern.length);
 }
@@ -312,7 +325,8 @@ export function placeBetween(ground: Ground, wanted: Wanted, from: number, to: n
   const n = wanted.quote.codes.length;
   if (to - from > LONGEST_BETWEEN || to - from < n / 2 || n < SHORT || n > LONG) return undefined;
   const { codes } = ground.letters;
-  const best = nearest(wanted.quote.codes, codes, from, to);
+  const best = nearest(wanted.quote.codes, codes, from, to, Math.floor(DIFFERS.between * n));
+  if (best.end <= best.start) return undefined;
   const place = placed(ground, wanted, best.start, best.end, best.distance / n);
   if (place.differs > (beside(place) >= BESIDE ? DIFFERS.between : DIFFERS.between / 2)) return undefined;
   const around = joined(wanted.before, wanted.behind);

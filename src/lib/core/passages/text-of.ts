@@ -63,7 +63,7 @@ export function piecesOf(segments: Segment[], start: number, end: number): Piece
 }
 
 /** The offset in the text of a place in the document (node and offset as a Range has them). */
-export function offsetOf(segments: Segment[], node: Node, offset: number): number | undefined {
+export function offsetOf(segments: readonly Segment[], node: Node, offset: number): number | undefined {
   if (node.nodeType === 3) {
     const segment = segments.find((s) => s.node === node);
     return segment && segment.start + offset;

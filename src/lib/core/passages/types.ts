@@ -2,16 +2,20 @@ import { z } from 'zod';
 import { nfc } from '../text';
 
 /** What a passage is. */
-export const PASSAGE_KINDS = ['quotation', 'paraphrase', 'summary', 'comment', 'mark'] as const;
+export const PASSAGE_KINDS = ['quotation', 'paraphrase', 'summary', 'response', 'mark'] as const;
 export const passageKind = z.enum(PASSAGE_KINDS);
 export type PassageKind = z.infer<typeof passageKind>;
 export const KIND_LABELS: Record<PassageKind, string> = {
   quotation: 'Quotation',
   paraphrase: 'Paraphrase',
   summary: 'Summary',
-  comment: 'Comment',
+  response: 'Response',
   mark: 'Mark',
 };
+
+/** Kinds that are kept for what one says oneself; the words of the work stand behind it. */
+export const inOwnWords = (kind: PassageKind): boolean =>
+  kind === 'paraphrase' || kind === 'summary' || kind === 'response';
 
 /** The tints: a meaning, a colour and a line pattern each (the last two are the interface's). */
 export const TINTS = ['claim', 'evidence', 'method', 'term', 'doubt'] as const;
@@ -74,3 +78,14 @@ export type Selectors = z.infer<typeof selectors>;
 /** Whether the words still stand where they stood, elsewhere, with other words in them, or not any more. */
 export const anchorState = z.enum(['found', 'moved', 'changed', 'lost']);
 export type AnchorState = z.infer<typeof anchorState>;
+
+/** What one passage says of another. */
+export const LINK_KINDS = ['supports', 'contradicts', 'see also'] as const;
+export const linkKind = z.enum(LINK_KINDS);
+export type LinkKind = z.infer<typeof linkKind>;
+/** How a link reads from the passage it comes from, and from the one it leads to. */
+export const LINK_LABELS: Record<LinkKind, { to: string; from: string }> = {
+  supports: { to: 'supports', from: 'is supported by' },
+  contradicts: { to: 'contradicts', from: 'is contradicted by' },
+  'see also': { to: 'see also', from: 'see also' },
+};

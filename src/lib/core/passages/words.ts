@@ -49,3 +49,32 @@ export function locatorIn(html: string, exact: string): Locator | null {
     .findIndex((p) => bare(p).includes(first));
   return nth === -1 ? null : { label: 'paragraph', value: String(nth + 1) };
 }
+
+/** A leaf of a document with pages: its number in the file, its printed page, and where its text is (UTF-16 offsets). */
+export interface LeafText {
+  leaf: number;
+  page: string | undefined;
+  start: number;
+  end: number;
+}
+
+/** Where the text of each leaf of a reading page stands in the text of the whole (see `textOf`); none of a page of the web. */
+export function leavesIn(html: string): LeafText[] {
+  const leaves: LeafText[] = [];
+  let at = 0;
+  for (const part of html.split('<section class="leaf"').slice(1)) {
+    const open = part.indexOf('>');
+    const text = part
+      .slice(open + 1)
+      .split(/<\/?p(?:\s[^>]*)?>/)
+      .map(bare)
+      .filter(Boolean)
+      .join('\n');
+    const [, leaf] = /\sdata-leaf="(\d+)"/.exec(part.slice(0, open)) ?? [];
+    const [, page] = /\sdata-page="([^"]+)"/.exec(part.slice(0, open)) ?? [];
+    const start = at > 0 && text ? at + 1 : at;
+    leaves.push({ leaf: Number(leaf), page: page && bare(page), start, end: start + text.length });
+    at = start + text.length;
+  }
+  return leaves;
+}

@@ -2,6 +2,6 @@ export { nfc, fold, foldWords, squash, plain, escapeHtml, decodeEntities } from 
 export { excerpt, type Excerpt } from './excerpt';
 export { codePointLength, toCodePoint, toCodeUnit, sliceCodePoints } from './units';
 export { isShouting, sentenceCase } from './case';
-export { similarity, wordsOf, longestSharedRun, type SharedRun } from './similarity';
+export { similarity } from './similarity';
 export { hasControls, withoutControls } from './controls';
 export { inOneLine, withoutTrailing } from './trailing';

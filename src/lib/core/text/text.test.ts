@@ -4,14 +4,12 @@ import {
   decodeEntities,
   fold,
   isShouting,
-  longestSharedRun,
   plain,
   sentenceCase,
   similarity,
   sliceCodePoints,
   toCodePoint,
   toCodeUnit,
-  wordsOf,
 } from './index';
 
 describe('fold', () => {
@@ -50,17 +48,11 @@ describe('case', () => {
   });
 });
 
-describe('similarity and shared wording', () => {
+describe('similarity', () => {
   it('is one for the same and falls with difference', () => {
     expect(similarity('tide', 'tide')).toBe(1);
     // bigrams ni ig gh ht / na ac ch ht share one of four each: 2*1/8
     expect(similarity('night', 'nacht')).toBeCloseTo(0.25);
-  });
-  it('finds the longest run taken over word for word', () => {
-    const quote = wordsOf('Recovery stalled at the two sites where the wheelhouse had been rebuilt for show');
-    const own = wordsOf('It says recovery stalled at two sites where the wheelhouse was rebuilt');
-    const run = longestSharedRun(quote, own);
-    expect(own.slice(run.start, run.start + run.length).join(' ')).toBe('two sites where the wheelhouse');
   });
 });
 

@@ -5,6 +5,8 @@ export function codePointLength(text: string): number {
 
 /** Code points before a UTF-16 offset. An offset inside a surrogate pair counts the pair as passed. */
 export function toCodePoint(text: string, unit: number): number {
+  // Most texts have no pair at all, and that is seen at once.
+  if (!/[\uD800-\uDBFF]/.test(text.slice(0, unit))) return Math.min(unit, text.length);
   let points = 0;
   for (let i = 0; i < unit && i < text.length; points++) i += (text.codePointAt(i) ?? 0) > 0xffff ? 2 : 1;
   return points;

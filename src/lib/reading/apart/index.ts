@@ -52,6 +52,18 @@ const BOUNDS: Record<ReadTask['task'], Bound> = {
     unread: 'The picture is damaged, or its text takes too long to recognise. Save it anew as PNG or JPEG.',
   },
   set: { room: 'documents', ms: 60_000, unread: 'The document takes too long to set for reading.' },
+  contents: { room: 'drawing', ms: 30_000, unread: 'The contents of the document take too long to read.' },
+  links: { room: 'drawing', ms: 30_000, unread: 'The links of the page take too long to read.' },
+  marks: {
+    room: 'drawing',
+    ms: 120_000,
+    unread: 'The marks in the document take too long to read.',
+  },
+  mark: {
+    room: 'documents',
+    ms: 120_000,
+    unread: 'The PDF takes too long or too much memory to be written anew.',
+  },
   draw: {
     room: 'drawing',
     ms: 30_000,

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { catalogueCandidates, diagnosticOf } from '../../core/catalogues';
 import type { Candidate } from '../../core/capture';
 import { fromLeaves, printedLabels, readingHtml, type Leaf } from '../../core/documents';
@@ -9,6 +10,8 @@ import type { SourceRecord } from '../../core/source';
 import { Unreadable } from '../failure';
 import type { PageGiven, ReadPage } from '../page';
 import type { PdfText } from '../pdf';
+import type { ContentsEntry, LeafLink, PdfMark } from '../pdf-inside';
+import type { MarkToWrite } from '../pdf-write';
 import { readReferences } from '../references';
 import type { Recognised } from '../scan';
 import { parseXml } from '../xml';
@@ -56,6 +59,18 @@ export interface DrawTask {
   leaf: number;
   width: number;
 }
+/** The contents, the marks, or the links of a leaf (counted from 1), of the PDF at a path. */
+export type InsideTask =
+  | { task: 'contents'; path: string }
+  | { task: 'marks'; path: string }
+  | { task: 'links'; path: string; leaf: number };
+/** The PDF at a path with passages marked in it; `html` is the reading page made of it. */
+export interface MarkTask {
+  task: 'mark';
+  path: string;
+  html: string;
+  marks: MarkToWrite[];
+}
 export interface CatalogueTask {
   task: 'catalogue';
   xml: string;
@@ -81,6 +96,10 @@ export type Results = {
   scan: Recognised;
   set: SetLeaves;
   draw: Uint8Array;
+  contents: ContentsEntry[];
+  marks: PdfMark[];
+  links: LeafLink[];
+  mark: Uint8Array;
   catalogue: { candidates: Candidate[]; diagnostic?: string };
 };
 export type ReadTask =
@@ -93,6 +112,8 @@ export type ReadTask =
   | ReadScanTask
   | SetLeavesTask
   | DrawTask
+  | InsideTask
+  | MarkTask
   | CatalogueTask;
 
 async function setLeaves({ leaves, labels: given, data }: SetLeavesTask): Promise<SetLeaves> {
@@ -137,6 +158,16 @@ export async function carryOut(task: ReadTask): Promise<Results[keyof Results] |
         return await setLeaves(task);
       case 'draw':
         return new Uint8Array(await draw(task.path, task.leaf, task.width));
+      case 'contents':
+        return await (await import('../pdf-inside')).readContents(task.path);
+      case 'marks':
+        return await (await import('../pdf-inside')).readMarks(task.path);
+      case 'links':
+        return await (await import('../pdf-inside')).readLinks(task.path, task.leaf);
+      case 'mark':
+        return await (
+          await import('../pdf-write')
+        ).writeMarks(await readFile(task.path), task.html, task.marks);
       case 'catalogue':
         return readCatalogue(task.xml);
     }

@@ -32,7 +32,7 @@ beforeEach(async () => {
   stranger = { db, libraryId: 'elsewhere', personId: 'stranger', role: 'owner' };
   const said = {
     copyId: null,
-    kind: 'comment' as const,
+    kind: 'response' as const,
     selectors: null,
     locator: null,
     ownWords: '',

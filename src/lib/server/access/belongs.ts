@@ -2,7 +2,9 @@ import { scoped, type Context } from './context';
 import { notHere } from './refusal';
 
 /** What a request may name by its id. */
-export type Named = Partial<Record<'project' | 'section' | 'source' | 'lead' | 'preset', string | null>>;
+export type Named = Partial<
+  Record<'project' | 'section' | 'source' | 'lead' | 'preset' | 'copy', string | null>
+>;
 
 /** Refuses ids that name nothing in the context's library: unknown ones, and those of another library. */
 export async function checkHere(ctx: Context, named: Named): Promise<void> {

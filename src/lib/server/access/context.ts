@@ -21,13 +21,22 @@ export function scoped<T extends object>(ctx: Context, table: string): Knex.Quer
 }
 
 /**
- * A query on passages, bounded to those the person may see: what another keeps private is not there, in no list, count,
- * search or export.
+ * A query on passages or tasks, bounded to those the person may see: what another keeps private is not there, in no list,
+ * count, search or export.
  */
-export function visible<T extends object>(ctx: Context, table: 'passage'): Knex.QueryBuilder<T, T[]> {
+export function visible<T extends object>(
+  ctx: Context,
+  table: 'passage' | 'task',
+): Knex.QueryBuilder<T, T[]> {
   return scoped<T>(ctx, table).where(
     (q) => void q.where(`${table}.visibility`, 'library').orWhere(`${table}.owner_id`, ctx.personId),
   ) as Knex.QueryBuilder<T, T[]>;
+}
+
+/** What the person who asks is called. */
+export async function personName(ctx: Context): Promise<string> {
+  const row = (await ctx.db('person').where({ id: ctx.personId }).first('name')) as { name: string };
+  return row.name;
 }
 
 /**

@@ -7,6 +7,7 @@ export const TOPICS = [
   'passages',
   'notes',
   'leads',
+  'tasks',
   'projects',
   'duplicates',
   'presets',

@@ -11,17 +11,18 @@ import { takeOff } from '../sources/hanging';
 import { takeOutOfIndex, type SearchKind } from '../search/repository';
 
 /** What is changed here. */
-const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads', 'projects'] } as const;
+const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads', 'tasks', 'projects'] } as const;
 
 /** What lies in the bin, by kind, and the tables it is in. */
 const TABLES = {
   passages: 'passage',
   leads: 'lead',
   notes: 'note',
+  tasks: 'task',
   sources: 'source',
   projects: 'project',
 } as const;
-export const BIN_KINDS = ['passages', 'leads', 'notes', 'sources', 'projects'] as const;
+export const BIN_KINDS = ['tasks', 'passages', 'leads', 'notes', 'sources', 'projects'] as const;
 export type BinKind = (typeof BIN_KINDS)[number];
 
 type Row = Record<string, string | null>;
@@ -46,8 +47,13 @@ async function remove(ctx: Context, kind: Exclude<SearchKind, 'copy'>, ids: stri
   await removeWhere(ctx, kind, 'id', ids);
 }
 
+const removeTasks = (ctx: Context, ids: string[]) => remove(ctx, 'task', ids);
+
 async function removePassages(ctx: Context, ids: string[]): Promise<void> {
   await removeWhere(ctx, 'placement', 'passage_id', ids);
+  await removeWhere(ctx, 'passage_tag', 'passage_id', ids);
+  for (const end of ['from_id', 'to_id']) await removeWhere(ctx, 'passage_link', end, ids);
+  await removeTasks(ctx, idsOf(await rowsOf(ctx, 'task', 'passage_id', ids)));
   await remove(ctx, 'passage', ids);
 }
 
@@ -82,7 +88,7 @@ export async function removeSources(ctx: Context, given: string[], untouched = f
     ids.push(...found);
   }
   if (!untouched) await forgetInHistory(ctx, ids);
-  await takeOff(ctx, ids, { passage: removePassages, copy: removeCopies });
+  await takeOff(ctx, ids, { passage: removePassages, task: removeTasks, copy: removeCopies });
   // Lists that were printed are a cache, and may have what leaves in them.
   if (!untouched) await forgetLists(ctx, ids);
   await remove(ctx, 'source', ids);
@@ -90,6 +96,7 @@ export async function removeSources(ctx: Context, given: string[], untouched = f
 
 const REMOVE: Record<BinKind, (ctx: Context, ids: string[]) => Promise<void>> = {
   passages: removePassages,
+  tasks: removeTasks,
   leads: (ctx, ids) => remove(ctx, 'lead', ids),
   notes: removeNotes,
   sources: removeSources,
@@ -137,6 +144,7 @@ export const deleteForGood = (ctx: Context, kind: BinKind, ids: string[]): Promi
 const NAMED: [table: string, column: string][] = [
   ['copy', 'sha256'],
   ['copy', 'reading_sha256'],
+  ['copy_picture', 'sha256'],
   ['note', 'audio_sha256'],
   ['own_style', 'sha256'],
 ];

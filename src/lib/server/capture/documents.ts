@@ -5,7 +5,8 @@ import { keepFile, placeOf } from '../files/store';
 import type { Fetched } from '../http/fetch-outside';
 import { read } from '../workers/pools';
 import type { Results } from '../../reading/apart';
-import type { NewCopy, Step } from './types';
+import { fetchPictures } from './pictures';
+import type { Doing, NewCopy, Step } from './types';
 
 /** Most scanned leaves of one document whose text is recognised at capture; it takes a second or two a leaf. */
 const MOST_RECOGNISED = 40;
@@ -14,19 +15,22 @@ const MOST_RECOGNISED = 40;
 export async function pageCopy(
   fetched: Pick<Fetched, 'bytes' | 'mediaType' | 'address'>,
   page: Results['page'],
+  doing: Doing,
 ): Promise<NewCopy> {
+  const { html, pictures } = await fetchPictures(page.html, page.pictures, doing);
   return {
     kind: 'page',
     media_type: fetched.mediaType || 'text/html',
     sha256: await keepFile(fetched.bytes),
     size: fetched.bytes.length,
-    reading_sha256: await keepFile(Buffer.from(page.html, 'utf8')),
+    reading_sha256: await keepFile(Buffer.from(html, 'utf8')),
     title: page.title,
     address: fetched.address,
     captured: now(),
     text: page.text,
     labels: null,
     note: null,
+    ...(pictures.length ? { pictures } : {}),
   };
 }
 

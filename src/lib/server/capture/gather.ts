@@ -40,7 +40,7 @@ async function fromRegistry(answer: Answer, landing: string | undefined, doing: 
     if (kind !== 'html' && !/html/.test(fetched.mediaType)) throw notAPage(fetched.mediaType);
     const page = await readAsPage(fetched, doing);
     const same = page.list.length === 0 && sameWork(page.candidates, answer.candidates);
-    const copies = [await pageCopy(fetched, page)];
+    const copies = [await pageCopy(fetched, page, doing)];
     if (same && page.pdf) copies.push(...(await pdfBeside(page.pdf, doing, notes)));
     return {
       record: recordOf([...answer.candidates, ...(same ? page.candidates : [])], fetched.address, now()),
@@ -176,5 +176,5 @@ export async function fetchCopy(address: string): Promise<NewCopy> {
   if (sniffBytes(fetched.bytes) === 'pdf')
     return (await pdfDocument(fetched.bytes, { address: fetched.address, name: '' }, signal, doing.step))
       .copy;
-  return pageCopy(fetched, await readAsPage(fetched, doing));
+  return pageCopy(fetched, await readAsPage(fetched, doing), doing);
 }

@@ -139,7 +139,7 @@ export async function fromPage(
   if (page.list.length) return { address: fetched.address, title: page.title, works: page.list };
   const notes: string[] = [];
   const candidates = await joinedTo(page, doing, notes);
-  const copies = doing.keeping.page ? [await pageCopy(fetched, page)] : [];
+  const copies = doing.keeping.page ? [await pageCopy(fetched, page, doing)] : [];
   if (page.pdf) copies.push(...(await pdfBeside(page.pdf, doing, notes)));
   return { record: recordOf(candidates, fetched.address, now()), copies, notes };
 }

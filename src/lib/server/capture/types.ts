@@ -1,3 +1,4 @@
+import type { KeptPicture } from '../copies/pictures';
 import type { Candidate, ListedWork } from '../../core/capture';
 import type { CslType, SourceRecord } from '../../core/source';
 import type { Copy } from '../copies/repository';
@@ -72,7 +73,7 @@ export type CaptureResult =
       begun?: number;
     };
 
-export type NewCopy = Omit<Copy, 'id' | 'source_id'>;
+export type NewCopy = Omit<Copy, 'id' | 'source_id'> & { pictures?: readonly KeptPicture[] };
 
 /** What a capture found out, before anything of it is kept. Files of copies are in the store. */
 export interface Gathered {

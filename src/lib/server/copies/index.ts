@@ -3,7 +3,10 @@ import { readKept } from '../files/store';
 import { getCopy, type Copy } from './repository';
 
 export { receiveFile } from './files';
-export { leafPicture } from './leaves';
+export { contentsOf, leafPicture, linksOnLeaf, pdfOf } from './leaves';
+export type { ContentsEntry, LeafLink } from '../../reading/pdf-inside';
+export { keepPlace, placeIn, readingPlace, readOf } from './place';
+export { pictureOf } from './pictures';
 export { copiesOf, getCopy, type Copy, type CopyHead } from './repository';
 
 /** The document of a copy as it was kept. */

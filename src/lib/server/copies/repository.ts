@@ -2,6 +2,7 @@ import { scoped, type Context } from '../access/context';
 import { inParts, newId } from '../db/ids';
 import { notHere } from '../access/refusal';
 import { index, takeOutOfIndex } from '../search/repository';
+import { insertPictures, type KeptPicture } from './pictures';
 
 /** A stored document of a source. `sha256` names the bytes as captured, `readingSha256` the sanitised page. */
 export interface Copy {
@@ -31,7 +32,10 @@ const opened = <R extends Pick<Row, 'labels'>>(row: R) => ({
 });
 
 /** Adds a copy. The files it names must be in the store. */
-export async function insertCopy(ctx: Context, copy: Omit<Copy, 'id'>): Promise<Copy> {
+export async function insertCopy(
+  ctx: Context,
+  { pictures = [], ...copy }: Omit<Copy, 'id'> & { pictures?: readonly KeptPicture[] | undefined },
+): Promise<Copy> {
   const row = { id: newId(), ...copy };
   await ctx.db('copy').insert({
     ...row,
@@ -39,6 +43,7 @@ export async function insertCopy(ctx: Context, copy: Omit<Copy, 'id'>): Promise<
     library_id: ctx.libraryId,
     owner_id: ctx.personId,
   });
+  await insertPictures(ctx, row.id, pictures);
   await index(ctx, 'copy', row.id, row.text);
   return row;
 }
@@ -48,6 +53,19 @@ export async function getCopy(ctx: Context, id: string): Promise<Copy> {
   const row = (await scoped<Row>(ctx, 'copy').where({ id }).first()) as Row | undefined;
   if (!row) throw notHere('copy');
   return opened(row);
+}
+
+/** Sets another reading page of the same text in a copy, with its pictures: for one whose pictures could not be had before. */
+export async function renewReading(
+  ctx: Context,
+  id: string,
+  readingSha256: string,
+  pictures: readonly KeptPicture[],
+): Promise<void> {
+  const { reading_sha256: before } = await getCopy(ctx, id);
+  await scoped(ctx, 'copy').where({ id }).update({ reading_sha256: readingSha256 });
+  await insertPictures(ctx, id, pictures);
+  if (before !== readingSha256) await filesLeave(ctx, [before]);
 }
 
 export type CopyHead = Omit<Copy, 'text'>;
@@ -86,11 +104,14 @@ export async function removeCopies(ctx: Context, ids: string[]): Promise<void> {
     const rows = (await scoped<Row>(ctx, 'copy')
       .whereIn('id', part)
       .select('sha256', 'reading_sha256')) as Pick<Row, 'sha256' | 'reading_sha256'>[];
+    const pictures = (await scoped(ctx, 'copy_picture').whereIn('copy_id', part).select('sha256')) as {
+      sha256: string;
+    }[];
     await takeOutOfIndex(ctx, 'copy', part);
     await scoped(ctx, 'copy').whereIn('id', part).delete();
-    await filesLeave(
-      ctx,
-      rows.flatMap((r) => [r.sha256, r.reading_sha256]),
-    );
+    await filesLeave(ctx, [
+      ...rows.flatMap((r) => [r.sha256, r.reading_sha256]),
+      ...pictures.map((p) => p.sha256),
+    ]);
   }
 }

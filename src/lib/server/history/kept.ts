@@ -1,11 +1,11 @@
 import type { Knex } from 'knex';
-import { scoped, type Context } from '../access/context';
+import { scoped, visible, type Context } from '../access/context';
 import { newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../access/refusal';
 import { noteRevision, type Subject } from './repository';
 import { index } from '../search/repository';
 
-/** A row with a history of its own: notes and leads. */
+/** A row with a history of its own: notes, leads and tasks. */
 export interface Kept {
   id: string;
   revision: number;
@@ -15,12 +15,18 @@ export interface Kept {
 
 /** How a kind of kept rows is stored: its table, which columns are its state, and what it is found by. */
 export interface Keeping<T extends Kept> {
-  subject: Extract<Subject, 'note' | 'lead'>;
+  subject: Extract<Subject, 'note' | 'lead' | 'task'>;
   state: readonly string[];
   toRow: (state: Partial<T>) => Record<string, unknown>;
   fromRow: (row: Record<string, unknown>) => T;
   searchText: (kept: T) => string;
 }
+
+/** The rows of a kind the person may see: of tasks, none that somebody else keeps private. */
+const seen = <T extends Kept>(ctx: Context, { subject }: Keeping<T>) =>
+  subject === 'task'
+    ? visible<Record<string, unknown>>(ctx, subject)
+    : scoped<Record<string, unknown>>(ctx, subject);
 
 const stateOf = <T extends Kept>(keeping: Keeping<T>, kept: T) =>
   Object.fromEntries(keeping.state.map((k) => [k, (kept as unknown as Record<string, unknown>)[k] ?? null]));
@@ -48,8 +54,7 @@ export async function insertKept<T extends Kept>(
 }
 
 export async function getKept<T extends Kept>(ctx: Context, keeping: Keeping<T>, id: string): Promise<T> {
-  const row = (await scoped<Record<string, unknown>>(ctx, keeping.subject).where({ id }).first()) as
-    Record<string, unknown> | undefined;
+  const row = (await seen(ctx, keeping).where({ id }).first()) as Record<string, unknown> | undefined;
   if (!row) throw notHere(keeping.subject);
   return keeping.fromRow(row);
 }
@@ -61,7 +66,7 @@ export async function listKept<T extends Kept>(
   narrow: (query: Knex.QueryBuilder) => unknown,
   limit = 1_000,
 ): Promise<T[]> {
-  const query = scoped<Record<string, unknown>>(ctx, keeping.subject) as unknown as Knex.QueryBuilder;
+  const query = seen(ctx, keeping) as unknown as Knex.QueryBuilder;
   narrow(query);
   const rows = (await query.orderBy('added', 'desc').orderBy('id', 'desc').limit(limit)) as Record<
     string,

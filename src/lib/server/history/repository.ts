@@ -3,9 +3,9 @@ import { scoped, type Context } from '../access/context';
 import { newId, now } from '../db/ids';
 import { Refusal } from '../access/refusal';
 
-export type Subject = 'source' | 'passage' | 'note' | 'lead';
+export type Subject = 'source' | 'passage' | 'note' | 'lead' | 'task';
 
-/** One edit of a source, passage, note or lead: who, when, why, and the JSON Patches (RFC 6902) both ways. */
+/** One edit of a source, passage, note, lead or task: who, when, why, and the JSON Patches (RFC 6902) both ways. */
 export interface Revision {
   id: string;
   subject: Subject;

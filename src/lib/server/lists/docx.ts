@@ -15,7 +15,8 @@ const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
 /** Half an inch in twentieths of a point, the customary hanging indent. */
 const HALF_INCH = 720;
 
-function childrenOf(run: Run): ParagraphChild[] {
+/** A run as what a paragraph of a .docx document holds, its addresses as links. */
+export function runChildren(run: Run): ParagraphChild[] {
   const look = {
     ...(run.italic ? { italics: true } : {}),
     ...(run.bold ? { bold: true } : {}),
@@ -86,7 +87,7 @@ export async function docxDocument(list: PrintedList, heading: string, lang: str
               ...indent,
               children: writable([{ text: e.label ? `${e.label.trim()} ` : '' }, ...e.runs])
                 .filter((r) => r.text)
-                .flatMap(childrenOf),
+                .flatMap(runChildren),
             }),
             ...annotationsOf(e),
           ]),

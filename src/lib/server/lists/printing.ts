@@ -232,6 +232,17 @@ export async function printCitation(
   return { html: runsToHtml(runs, { fields: true }), text: runsToText(runs) };
 }
 
+/** Prints many in-text citations, each by itself, as a first one in its text. */
+export async function printCitations(
+  ctx: Context,
+  sources: Source[],
+  cited: CiteItem[][],
+  look: Look,
+): Promise<Run[][]> {
+  const items = sources.map((s) => toCsl(s.id, s.record));
+  return print({ ...(await task(ctx, look, items)), what: 'citations', clusters: cited });
+}
+
 /** Prints records that are not stored (a merge being considered, a form being filled in). Not cached. */
 export async function printPreview(ctx: Context, items: CslItem[], look: Look): Promise<ShownReference[]> {
   return (await print({ ...(await task(ctx, look, items)), what: 'each' })).map(shown);

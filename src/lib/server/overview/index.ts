@@ -6,6 +6,7 @@ import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
 import { openPassage, type Passage, type PassageRow } from '../passages/repository';
 import { binnedProjects } from '../projects/repository';
+import { tasks } from '../tasks/repository';
 import { getSources, living, openSource, type SourceRow } from '../sources/repository';
 import { talliesOf, type Counted } from '../sources/tallies';
 import { countsBy } from '../sources';
@@ -38,9 +39,10 @@ export async function binOf(ctx: Context) {
     .limit(500)) as PassageRow[];
   const labels = await labelsOf(ctx, passages);
   const inBin = (query: Knex.QueryBuilder) => query.whereNotNull('binned');
-  const [binnedLeads, binnedNotes] = [
+  const [binnedLeads, binnedNotes, binnedTasks] = [
     await listKept(ctx, leads, inBin, 500),
     await listKept(ctx, notes, inBin, 500),
+    await listKept(ctx, tasks, inBin, 500),
   ];
   const projects = await binnedProjects(ctx);
   const sourceIds = sources.map((r) => r.id);
@@ -67,6 +69,7 @@ export async function binOf(ctx: Context) {
     })),
     leads: binnedLeads.map((l) => ({ id: l.id, text: l.text, binned: l.binned! })),
     projects,
+    tasks: binnedTasks.map((t) => ({ id: t.id, text: t.text, binned: t.binned! })),
     notes: binnedNotes.map((n) => ({ id: n.id, text: n.body || 'a recording', binned: n.binned! })),
   };
 }

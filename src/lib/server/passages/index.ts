@@ -1,93 +1,143 @@
+import { anchor, describe, type Selectors } from '../../core/passages';
+import { codePointLength, sliceCodePoints } from '../../core/text';
 import { change } from '../access/change';
-import { z } from 'zod';
-import {
-  anchor,
-  anchorAll,
-  describe,
-  locator,
-  passageKind,
-  sameWords,
-  selectors,
-  tint,
-  type AnchorState,
-} from '../../core/passages';
-import { codePointLength, nfc, sliceCodePoints } from '../../core/text';
-import { visible, type Context } from '../access/context';
-import { now } from '../db/ids';
+import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
-import { getCopy, insertCopy } from '../copies/repository';
-import {
-  getPassage,
-  insertPassage,
-  openPassage,
-  passagesWhere,
-  updatePassage,
-  type Passage,
-  type PassageRow,
-} from './repository';
-import { matching, searchable } from '../search/repository';
-import { labelOfRecord } from '../sources/repository';
-import { fetchCopy } from '../capture';
+import { getCopy, type Copy } from '../copies/repository';
+import { now } from '../db/ids';
+import { placePassages } from '../projects/sections';
 import { inTurn } from '../turns';
+import { getPassage, getPassages, insertPassage, updatePassage, type Passage } from './repository';
+import type { ManyAct, NewPassage, PassageChange } from './requests';
 
-import type { Knex } from 'knex';
-import { talliesOf } from '../sources/tallies';
-
-export { passagesWhere, type Passage } from './repository';
+export { getPassages, passagesWhere, type Passage } from './repository';
+export {
+  linkRequest,
+  manyRequest,
+  MOST_PASSAGES,
+  newPassage,
+  passageChange,
+  type NewPassage,
+  type PassageWords,
+} from './requests';
+export {
+  itemsOf,
+  listPassages,
+  PASSAGE_SORTS,
+  PASSAGE_STATES,
+  passageIdsOf,
+  tagsOfPassages,
+  type PassageFilter,
+  type PassageItem,
+  type PassageSort,
+} from './listing';
+export { annotationsOfCopy, bringAnnotations, type Brought } from './annotations';
+export { bringMarks, markedPdf } from './pdf-marks';
+export { copyRequest, outRequest, passagesToCopy, writePassages, type PassageOutput } from './out';
+export { carryPassages, renewCopy, type Carried, type Renewal } from './carrying';
+export { linkPassages, linksOf, unlinkPassages, type PassageLink } from './links';
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['passages'] } as const;
 
-const words = z.string().max(50_000).transform(nfc);
-
-/** What a person says of a passage. */
-export const passageWords = z.strictObject({
-  kind: passageKind,
-  tint,
-  gist: z.string().max(1_000).transform(nfc),
-  ownWords: words,
-  locator: locator.nullable(),
-  visibility: z.enum(['private', 'library']),
-});
-export type PassageWords = z.infer<typeof passageWords>;
-
-/** A new passage: located in a copy by selectors, or quoted by hand from a printed work. */
-export const newPassage = passageWords.extend({
-  copyId: z.string(),
-  selectors,
-});
-
 /**
- * Keeps a passage of a copy. The selectors must name a stretch that is in the copy's text; where the position does
- * not fit, the quote decides.
+ * The place of words in a copy. The selectors must name a stretch that is in the copy's text; where the position does not
+ * fit, the quote decides.
  */
-export async function keepPassage(ctx: Context, given: z.infer<typeof newPassage>): Promise<Passage> {
-  return change(ctx, CHANGE, async (inner) => {
-    const copy = await getCopy(inner, given.copyId);
-    const { start, end } = given.selectors.position;
-    let { selectors: where } = given;
-    if (end > codePointLength(copy.text) || sliceCodePoints(copy.text, start, end) !== where.quote.exact) {
-      const found = anchor(copy.text, where);
-      if (found.state === 'lost')
-        throw new Refusal(422, 'These words are not in the copy. Select them again.');
-      // What is kept is what the copy says.
-      where = describe(copy.text, found.start, found.end);
-    }
-    const { copyId, selectors: _given, ...said } = given;
+function placeIn(copy: Copy, given: Selectors): Selectors {
+  const { start, end } = given.position;
+  if (end <= codePointLength(copy.text) && sliceCodePoints(copy.text, start, end) === given.quote.exact)
+    return given;
+  const found = anchor(copy.text, given);
+  if (found.state === 'lost') throw new Refusal(422, 'These words are not in the copy. Select them again.');
+  // What is kept is what the copy says.
+  return describe(copy.text, found.start, found.end);
+}
+
+/** Keeps a passage: of words in a copy, of a whole copy, or of a source by hand. */
+export async function keepPassage(ctx: Context, given: NewPassage): Promise<Passage> {
+  const {
+    copyId,
+    sourceId: typed = null,
+    selectors: place,
+    exact = '',
+    wording = null,
+    tags = [],
+    ...said
+  } = given;
+  return change(ctx, { ...CHANGE, names: { source: typed } }, async (inner) => {
+    const copy = copyId ? await getCopy(inner, copyId) : undefined;
+    const where = copy && place ? placeIn(copy, place) : null;
     return insertPassage(inner, {
       ...said,
-      sourceId: copy.source_id,
-      copyId,
+      wording,
+      tags,
+      sourceId: copy?.source_id ?? typed!,
+      copyId: copy?.id ?? null,
       selectors: where,
-      exact: where.quote.exact,
+      exact: where?.quote.exact ?? (copy ? '' : exact.trim()),
       anchor: 'found',
     });
   });
 }
 
-/** Changes what was said of a passage, on revision `base`. */
-export async function editPassage(ctx: Context, id: string, base: number, said: PassageWords) {
-  return change(ctx, CHANGE, (inner) => updatePassage(inner, id, base, said, 'edited'));
+/**
+ * Changes what was said of a passage, on revision `base`; with `selectors`, it stands at other words of its copy from then
+ * on, and with `exact`, where no copy has it, other words were read.
+ */
+export async function editPassage(ctx: Context, id: string, given: PassageChange) {
+  const { base, said, selectors: place, exact } = given;
+  return change(ctx, CHANGE, async (inner) => {
+    const { copyId, selectors: before } = await getPassage(inner, id);
+    if (exact !== undefined && before)
+      throw new Refusal(422, 'The words of a passage in a copy are what the copy says. Select others there.');
+    if (place && !copyId)
+      throw new Refusal(422, 'This passage is in no copy. Type its words, or keep it anew from the copy.');
+    const where = place && copyId ? placeIn(await getCopy(inner, copyId), place) : undefined;
+    const moved = where && { selectors: where, exact: where.quote.exact, anchor: 'found' as const };
+    return updatePassage(
+      inner,
+      id,
+      base,
+      { ...said, ...moved, ...(exact === undefined ? {} : { exact: exact.trim() }) },
+      moved ? 'set to other words' : 'edited',
+    );
+  });
+}
+
+/**
+ * Does the same to several passages, all or none. Gives the revisions made, for undoing, and the ids it changed. Those that
+ * are gone meanwhile refuse it.
+ */
+export async function changeMany(
+  ctx: Context,
+  ids: readonly string[],
+  act: ManyAct,
+): Promise<{ revisions: string[]; changed: string[] }> {
+  const section = 'sectionId' in act ? act.sectionId : null;
+  return change(ctx, { ...CHANGE, of: ['passages', 'projects'], names: { section } }, async (inner) => {
+    const passages = await getPassages(inner, ids);
+    if (passages.length !== new Set(ids).size)
+      throw new Refusal(404, 'One of these passages is no longer here. Look again; nothing was changed.');
+    if ('sectionId' in act) {
+      const changed = await placePassages(inner, act.sectionId, ids, act.act === 'place');
+      return { revisions: [], changed };
+    }
+    const [revisions, changed]: [string[], string[]] = [[], []];
+    for await (const { id, revision, tags } of inTurn(passages)) {
+      const [next, why] =
+        act.act === 'bin'
+          ? [{ binned: now() }, 'put in the bin']
+          : act.act === 'tag'
+            ? [{ tags: [...new Set([...tags, act.tag])] }, `tagged “${act.tag}”`]
+            : [{ tags: tags.filter((tag) => tag !== act.tag) }, `tag “${act.tag}” taken away`];
+      const { revisionId } = await updatePassage(inner, id, revision, next, why);
+      if (!revisionId) continue;
+      revisions.push(revisionId);
+      changed.push(id);
+    }
+    return { revisions, changed };
+  });
 }
 
 /** Puts a passage in the bin or takes it out. */
@@ -101,111 +151,5 @@ export async function binPassage(ctx: Context, id: string, binned: boolean) {
       { binned: binned ? now() : null },
       binned ? 'put in the bin' : 'taken out of the bin',
     );
-  });
-}
-
-/** A passage with the source it is of. */
-export interface PassageItem extends Passage {
-  sourceLabel: string;
-}
-
-export interface PassageFilter {
-  projectId?: string;
-  text?: string;
-  kind?: string;
-  tint?: string;
-  lost?: boolean;
-}
-
-const counted = async (query: Knex.QueryBuilder): Promise<number> =>
-  ((await query.clone().count({ n: '*' })) as unknown as [{ n: number }])[0].n;
-
-/** The living passages that fit a filter, newest first, at most `limit`. */
-export async function listPassages(
-  ctx: Context,
-  filter: PassageFilter,
-  limit = 500,
-): Promise<{ total: number; items: PassageItem[] }> {
-  const query = visible<PassageRow>(ctx, 'passage')
-    .join('source', 'source.id', 'passage.source_id')
-    .whereNull('passage.binned')
-    .whereNull('source.binned');
-  if (filter.projectId)
-    void query.whereIn(
-      'passage.source_id',
-      ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'),
-    );
-  if (filter.kind) void query.where('passage.kind', filter.kind);
-  if (filter.tint) void query.where('passage.tint', filter.tint);
-  if (filter.lost) void query.where('passage.anchor', 'lost');
-  if (filter.text && searchable(filter.text)) {
-    const [ids, bindings] = matching(ctx, 'passage', filter.text);
-    void query.whereRaw(`passage.id IN ${ids}`, bindings);
-  }
-  const { projectId, ...more } = filter;
-  const n =
-    Object.keys(more).length === 0 ? (await talliesOf(ctx, projectId)).passages : await counted(query);
-  const rows = (await query
-    .orderBy('passage.added', 'desc')
-    .limit(limit)
-    .select('passage.*', 'source.record as source_record')) as unknown as (PassageRow & {
-    source_record: string;
-  })[];
-  return {
-    total: n,
-    items: rows.map((row) => ({
-      ...openPassage(row),
-      sourceLabel: labelOfRecord(row.source_record),
-    })),
-  };
-}
-
-/** What came of looking at a page again: whether it has changed, and how many of its passages stand how. */
-export interface Renewal {
-  copyId: string;
-  changed: boolean;
-  passages: Record<AnchorState, number>;
-}
-
-/**
- * Captures a copy's page again. When its text is the same, nothing new is kept. When it changed, a new copy is kept
- * and every passage is looked for in it: those found again go over to it (as found, moved or with changed words, beside
- * the words as they were kept), the others stay on the old copy, marked as lost from the page.
- */
-export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
-  const old = await getCopy(ctx, id);
-  const fresh = await fetchCopy(old.address);
-  const count: Record<AnchorState, number> = { found: 0, moved: 0, changed: 0, lost: 0 };
-  if (fresh.text === old.text) return { copyId: id, changed: false, passages: count };
-  return change(ctx, CHANGE, async (inner) => {
-    const copy = await insertCopy(inner, { ...fresh, source_id: old.source_id });
-    const located = (await passagesWhere(inner, { copy_id: id })).flatMap(({ selectors: at, ...passage }) =>
-      at ? [{ ...passage, selectors: at }] : [],
-    );
-    const found = anchorAll(
-      fresh.text,
-      located.map((passage) => passage.selectors),
-    );
-    for await (const [i, passage] of inTurn(located.entries())) {
-      const { state, start, end } = found[i]!;
-      const now = state === 'lost' ? undefined : describe(fresh.text, start, end);
-      // What counts is the words as they were kept: those that changed before may have changed back.
-      const anchored: AnchorState = !now
-        ? 'lost'
-        : !sameWords(now.quote.exact, passage.exact)
-          ? 'changed'
-          : state === 'changed'
-            ? 'moved'
-            : state;
-      count[anchored]++;
-      await updatePassage(
-        inner,
-        passage.id,
-        passage.revision,
-        { anchor: anchored, ...(now ? { copyId: copy.id, selectors: now } : {}) },
-        'page captured again',
-      );
-    }
-    return { copyId: copy.id, changed: true, passages: count };
   });
 }

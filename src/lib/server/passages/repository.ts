@@ -20,12 +20,15 @@ export interface Passage {
   kind: PassageKind;
   /** Where it stands now, and in which words. */
   selectors: Selectors | null;
-  /** The words as they were kept. */
+  /** The words as they were kept; none for a word on a whole document. */
   exact: string;
+  /** How the quotation is worded in print, where that is not `exact`: with omissions and insertions in brackets. */
+  wording: string | null;
   locator: Locator | null;
   gist: string;
   ownWords: string;
   tint: Tint;
+  tags: string[];
   visibility: 'private' | 'library';
   anchor: AnchorState;
   revision: number;
@@ -40,10 +43,12 @@ export interface PassageRow {
   kind: PassageKind;
   selectors: string | null;
   exact: string;
+  wording: string | null;
   locator: string | null;
   gist: string;
   own_words: string;
   tint: Tint;
+  tags: string;
   visibility: 'private' | 'library';
   anchor: AnchorState;
   revision: number;
@@ -65,10 +70,12 @@ export function openPassage(row: PassageRow): Passage {
     kind: row.kind,
     selectors: at,
     exact: row.exact,
+    wording: row.wording,
     locator: row.locator ? (JSON.parse(row.locator) as Locator) : null,
     gist: row.gist,
     ownWords: row.own_words,
     tint: row.tint,
+    tags: JSON.parse(row.tags) as string[],
     visibility: row.visibility,
     anchor: stateIn(row, at),
     revision: row.revision,
@@ -84,10 +91,12 @@ const rowOf = (p: Passage): PassageRow => ({
   kind: p.kind,
   selectors: p.selectors && JSON.stringify(p.selectors),
   exact: p.exact,
+  wording: p.wording,
   locator: p.locator && JSON.stringify(p.locator),
   gist: p.gist,
   own_words: p.ownWords,
   tint: p.tint,
+  tags: JSON.stringify(p.tags),
   visibility: p.visibility,
   anchor: p.anchor === 'changed' ? 'moved' : p.anchor,
   revision: p.revision,
@@ -100,15 +109,31 @@ const stateOf = ({ id: _id, revision: _revision, added: _added, sourceId: _sourc
   state;
 export type PassageState = ReturnType<typeof stateOf>;
 
-const beside = (ctx: Context, p: Passage) =>
-  index(ctx, 'passage', p.id, p.binned ? '' : [p.gist, p.exact, p.ownWords].join('\n'));
+/** What stands beside a passage and is made from it: what it is searched by, and its tags. */
+async function beside(ctx: Context, p: Passage, tagsBefore: readonly string[] = []): Promise<void> {
+  const words = [p.gist, p.exact, p.wording ?? '', p.ownWords, ...p.tags].filter(Boolean).join('\n');
+  await index(ctx, 'passage', p.id, p.binned ? '' : words);
+  if (JSON.stringify(tagsBefore) === JSON.stringify(p.tags)) return;
+  await scoped(ctx, 'passage_tag').where({ passage_id: p.id }).delete();
+  for (const tag of p.tags)
+    await ctx.db('passage_tag').insert({ library_id: ctx.libraryId, passage_id: p.id, tag });
+}
 
 /** Adds a passage. Call in a transaction. */
 export async function insertPassage(
   ctx: Context,
-  passage: Omit<Passage, 'id' | 'revision' | 'added' | 'binned'>,
+  passage: Omit<Passage, 'id' | 'revision' | 'added' | 'binned' | 'wording' | 'tags'> &
+    Partial<Pick<Passage, 'wording' | 'tags'>>,
 ): Promise<Passage> {
-  const whole: Passage = { ...passage, id: newId(), revision: 1, added: now(), binned: null };
+  const whole: Passage = {
+    wording: null,
+    tags: [],
+    ...passage,
+    id: newId(),
+    revision: 1,
+    added: now(),
+    binned: null,
+  };
   await ctx.db('passage').insert({ ...rowOf(whole), library_id: ctx.libraryId, owner_id: ctx.personId });
   await beside(ctx, whole);
   await noteRevision(ctx, 'passage', whole.id, 1, {}, stateOf(whole), 'kept');
@@ -137,7 +162,7 @@ export async function updatePassage(
   after.revision = base + 1;
   const changed = await scoped<PassageRow>(ctx, 'passage').where({ id, revision: base }).update(rowOf(after));
   if (changed !== 1) throw changedMeanwhile('passage');
-  await beside(ctx, after);
+  await beside(ctx, after, before.tags);
   const revisionId = await noteRevision(
     ctx,
     'passage',
@@ -148,6 +173,16 @@ export async function updatePassage(
     why,
   );
   return { passage: after, revisionId };
+}
+
+/** Some passages by their ids, those there are and the person may see, in any order. */
+export async function getPassages(ctx: Context, ids: readonly string[]): Promise<Passage[]> {
+  const found: Passage[] = [];
+  for (const part of inParts([...new Set(ids)]))
+    found.push(
+      ...((await visible<PassageRow>(ctx, 'passage').whereIn('id', part)) as PassageRow[]).map(openPassage),
+    );
+  return found;
 }
 
 /** The living passages of some sources, those of each in the order of its text. */

@@ -1,5 +1,5 @@
 import { scoped, type Context } from '../access/context';
-import { newId, now } from '../db/ids';
+import { inParts, newId, now } from '../db/ids';
 
 /** A heading in a project's outline. */
 export interface Section {
@@ -58,6 +58,29 @@ export async function placeSource(ctx: Context, sectionId: string, sourceId: str
     .insert({ section_id: sectionId, source_id: sourceId, position: (last?.n ?? 0) + 1 })
     .onConflict(['section_id', 'source_id'])
     .ignore();
+}
+
+/** Places passages under a section, at its end, or takes them out of it; gives those for which that was a change. */
+export async function placePassages(
+  ctx: Context,
+  sectionId: string,
+  passageIds: readonly string[],
+  placed: boolean,
+): Promise<string[]> {
+  const rows = (await ctx
+    .db('placement')
+    .where({ section_id: sectionId })
+    .select('passage_id', 'position')) as { passage_id: string | null; position: number }[];
+  const there = new Set(rows.map((row) => row.passage_id));
+  const changed = [...new Set(passageIds)].filter((id) => there.has(id) !== placed);
+  let position = rows.reduce((last, row) => Math.max(last, row.position), 0);
+  if (placed)
+    for (const passage_id of changed)
+      await ctx.db('placement').insert({ section_id: sectionId, passage_id, position: ++position });
+  else
+    for (const part of inParts(changed))
+      await ctx.db('placement').where({ section_id: sectionId }).whereIn('passage_id', part).delete();
+  return changed;
 }
 
 /** Takes a source out of a section. */

@@ -2,7 +2,7 @@ import { fold, foldWords } from '../../core/text';
 import type { Context } from '../access/context';
 import { inParts } from '../db/ids';
 
-export type SearchKind = 'source' | 'passage' | 'note' | 'lead' | 'copy';
+export type SearchKind = 'source' | 'passage' | 'note' | 'lead' | 'task' | 'copy';
 
 /** Puts a subject's text into the search index in place of what was there; empty text takes it out. `fresh` for one that was never in it. */
 export async function index(

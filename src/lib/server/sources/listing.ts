@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { shortLabel } from '../../core/source';
 import type { Finding } from '../../core/proof';
 import { scoped, visible, type Context } from '../access/context';
+import { readOf } from '../copies/place';
 import { notHere } from '../access/refusal';
 import { twiceAmong } from '../duplicates/groups';
 import { printedSoFar, type Look, type ShownReference } from '../lists/printing';
@@ -26,6 +27,8 @@ export interface SourceItem {
   findings: Finding[];
   passages: number;
   copies: number;
+  /** How much of it the person has read, of the copy they came furthest in: 0 to 1; nothing where none was opened. */
+  read?: number;
   /** The pair it is in, when it looks like another. */
   twice?: { a: string; b: string };
   reference?: ShownReference;
@@ -53,9 +56,10 @@ export async function countsBy(
 async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<SourceItem[]> {
   const ids = rows.map((r) => r.id);
   const sources = rows.map(openSource);
-  const [passages, copies, printed, twice] = await Promise.all([
+  const [passages, copies, read, printed, twice] = await Promise.all([
     countsBy(ctx, 'passage', ids),
     countsBy(ctx, 'copy', ids),
+    readOf(ctx, ids),
     printedSoFar(ctx, sources, look),
     twiceAmong(ctx, ids),
   ]);
@@ -80,6 +84,7 @@ async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<Sou
       findings,
       passages: passages.get(id) ?? 0,
       copies: copies.get(id) ?? 0,
+      ...(read.has(id) ? { read: read.get(id)! } : {}),
       ...(pair ? { twice: { a: pair.a, b: pair.b } } : {}),
       ...(reference ? { reference } : {}),
     };

@@ -8,11 +8,12 @@ import { findRevision, revisionsOf, stateAt, type Revision, type Subject } from 
 import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
 import { getPassage, updatePassage, type PassageState } from '../passages/repository';
+import { tasks } from '../tasks/repository';
 import { inTurn } from '../turns';
 import { getSource, updateSource, type SourceState } from './repository';
 
 /** What is changed here. */
-const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads'] } as const;
+const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads', 'tasks'] } as const;
 
 /**
  * Takes revisions back. Each must still be the latest of its subject; if one is not, nothing is changed and the
@@ -50,6 +51,7 @@ async function bringBack(ctx: Context, subject: Subject, id: string, number: num
   }
   if (subject === 'note') return bringKeptBack(ctx, notes, id, revisions, number, why);
   if (subject === 'lead') return bringKeptBack(ctx, leads, id, revisions, number, why);
+  if (subject === 'task') return bringKeptBack(ctx, tasks, id, revisions, number, why);
   const present = await getPassage(ctx, id);
   const { id: _id, revision, added: _added, sourceId: _source, ...present_state } = present;
   return updatePassage(ctx, id, revision, stateAt<PassageState>(present_state, revisions, number), why);

@@ -69,6 +69,7 @@ const FROM_ROWS = [
   `SELECT s.library_id, f.project_id, ${WHOSE}, 'passages' FROM passage p JOIN source s ON s.id = p.source_id JOIN (PROJECTS) f ON f.source_id = s.id WHERE p.binned IS NULL AND ${LIVING}`,
   `SELECT library_id, '', '', 'bin' FROM source WHERE binned IS NOT NULL AND merged_into IS NULL`,
   `SELECT p.library_id, '', ${WHOSE}, 'bin' FROM passage p WHERE p.binned IS NOT NULL`,
+  `SELECT p.library_id, '', ${WHOSE}, 'bin' FROM task p WHERE p.binned IS NOT NULL`,
   `SELECT library_id, '', '', 'bin' FROM project WHERE binned IS NOT NULL`,
   ...['note', 'lead'].flatMap((table) => [
     `SELECT library_id, '', '', 'bin' FROM ${table} WHERE binned IS NOT NULL`,

@@ -20,8 +20,10 @@ export interface PrintTask {
   locale: string;
   localeFile: string;
   items: CslItem[];
-  what: 'list' | 'each' | 'citation';
+  what: 'list' | 'each' | 'citation' | 'citations';
   cited?: CiteItem[];
+  /** For `citations`: the works of each, printed one by itself after the other. */
+  clusters?: CiteItem[][];
   named?: boolean;
 }
 
@@ -69,7 +71,7 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
 }
 
 type Task = PrintTask | AsksTask | TermsTask | StyleTask | WriteTask;
-type Done = PrintedList | PrintedReference[] | Run[] | Variable[] | ListTerms | WriteResult;
+type Done = PrintedList | PrintedReference[] | Run[] | Run[][] | Variable[] | ListTerms | WriteResult;
 
 /** The worker's one function. */
 export default function print(task: Task): Done | Promise<ReadStyle> {
@@ -80,5 +82,6 @@ export default function print(task: Task): Done | Promise<ReadStyle> {
   const printer = printerFor(task);
   if (task.what === 'list') return printer.list(task.items);
   if (task.what === 'each') return printer.each(task.items);
+  if (task.what === 'citations') return printer.citations(task.items, task.clusters ?? []);
   return printer.citation(task.items, task.cited ?? [], task.named);
 }

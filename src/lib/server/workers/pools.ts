@@ -60,7 +60,13 @@ export async function read<T extends ReadTask>(
   }
 }
 
-type Printed<W> = W extends 'list' ? PrintedList : W extends 'each' ? PrintedReference[] : Run[];
+type Printed<W> = W extends 'list'
+  ? PrintedList
+  : W extends 'each'
+    ? PrintedReference[]
+    : W extends 'citations'
+      ? Run[][]
+      : Run[];
 
 /** Prints in a worker thread, one request after another; a list that is no longer wanted is given up, with a Refusal. */
 export async function print<W extends PrintTask['what']>(
@@ -68,7 +74,7 @@ export async function print<W extends PrintTask['what']>(
   unwanted?: AbortSignal,
 ): Promise<Printed<W>> {
   try {
-    const printing = pool(task.what === 'list' ? 'lists' : 'citing').run(
+    const printing = pool(task.what === 'list' || task.what === 'citations' ? 'lists' : 'citing').run(
       task,
       unwanted && { signal: unwanted },
     );

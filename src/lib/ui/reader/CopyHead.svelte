@@ -2,7 +2,11 @@
   import { goto } from '$app/navigation';
   import type { CopyHead } from '$lib/server/copies';
   import type { Renewal } from '$lib/server/passages';
+  import { SearchOutline } from 'flowbite-svelte-icons';
+  import { keyFor } from '../frame/actions.svelte';
   import { Button, PageHead, Select } from '../kit';
+  import CopyOut from './CopyOut.svelte';
+  import QuietReading from './QuietReading.svelte';
   import { call, COPY_KINDS } from '../frame/client';
   import { dateLabel } from '../frame/dates';
   import { attempt, done } from '../frame/toasts.svelte';
@@ -12,9 +16,19 @@
     copy: CopyHead;
     /** All copies of the source, the latest first. */
     copies: CopyHead[];
+    /** How many passages are kept of it. */
+    passages: number;
+    /** Whether it has pages of its own. */
+    pages: boolean;
+    /** Whether it is read by keys, with a caret. */
+    caret: boolean;
+    /** Told when pictures are there that were missing. */
+    onpictures: () => void;
+    onfind: () => void;
+    oncaret: () => void;
   }
   /** Which copy is read, and where else it is. */
-  let { source, copy, copies }: Props = $props();
+  let { source, copy, copies, passages, pages, caret, onpictures, onfind, oncaret }: Props = $props();
   let renewing = $state(false);
   const alike = (kind: string) => copies.filter((c) => c.kind === kind).length;
 
@@ -23,7 +37,16 @@
     const renewal = await attempt(() => call<Renewal>('POST', `/api/copies/${copy.id}/renew`, {}));
     renewing = false;
     if (!renewal) return;
-    if (!renewal.changed) return done('The page has not changed.');
+    if (!renewal.changed) {
+      const { pictures } = renewal;
+      done(
+        pictures
+          ? `The page has not changed; ${pictures === 1 ? 'a picture that was missing is' : `${pictures} pictures that were missing are`} kept now.`
+          : 'The page has not changed.',
+      );
+      if (pictures) onpictures();
+      return;
+    }
     const { found, moved, changed, lost } = renewal.passages;
     const again = found + moved + changed;
     const more = [
@@ -40,9 +63,9 @@
 <PageHead>
   <a class="small-label" href="/sources">‹ Sources</a>
   <h1 class="serif">{source.label}</h1>
-  <span class="sub what" title={source.title}
-    >{COPY_KINDS[copy.kind]}, captured {dateLabel(copy.captured)}</span
-  >
+  {#if copies.length === 1}<span class="sub what" title={source.title}
+      >{COPY_KINDS[copy.kind]}, captured {dateLabel(copy.captured)}</span
+    >{/if}
   <span class="flex-1"></span>
   {#if copies.length > 1}
     <Select
@@ -58,11 +81,15 @@
         >{/each}
     </Select>
   {/if}
-  {#if copy.kind !== 'page'}<Button look="chip" href="/copies/{copy.id}/file" target="_blank"
-      >Open the file</Button
-    >{/if}
+  <Button look="chip" aria-label="Find in this document" title={keyFor('reader find')} onclick={onfind}
+    ><SearchOutline size="sm" /></Button
+  >
+  <Button look="chip" aria-pressed={caret} title={keyFor('reader caret')} onclick={oncaret}
+    >Read by keys</Button
+  >
+  <QuietReading {pages} />
+  <CopyOut {copy} {copies} {passages} />
   {#if copy.address}
-    <Button look="chip" href={copy.address} target="_blank" rel="noreferrer">On the web</Button>
     <Button look="chip" onclick={renew} disabled={renewing}>{renewing ? 'Looking…' : 'Look again'}</Button>
   {/if}
   <Button look="chip" class="border-thread bg-thread-soft" href="/sources/{source.id}">Record</Button>

@@ -2,8 +2,15 @@
   import type { Passage } from '$lib/server/passages';
   import { Button } from '../kit';
 
+  interface Props {
+    passages: Passage[];
+    /** Whether what stood around one still stands, so that it is known where it used to be. */
+    known: (id: string) => boolean;
+    onshow: (id: string) => void;
+    onedit: (id: string) => void;
+  }
   /** Passages that are not found in the page as it is now. */
-  let { passages, onedit }: { passages: Passage[]; onedit: (id: string) => void } = $props();
+  let { passages, known, onshow, onedit }: Props = $props();
 </script>
 
 {#if passages.length}
@@ -13,7 +20,11 @@
       is now.</strong
     >
     {#each passages as { id, exact } (id)}
-      <p><q class="serif">{exact}</q> <Button small onclick={() => onedit(id)}>Edit</Button></p>
+      <p>
+        <q class="serif">{exact}</q>
+        {#if known(id)}<Button small onclick={() => onshow(id)}>Where it was</Button>{/if}
+        <Button small onclick={() => onedit(id)}>Edit</Button>
+      </p>
     {/each}
   </section>
 {/if}

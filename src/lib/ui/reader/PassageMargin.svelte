@@ -1,15 +1,20 @@
 <script lang="ts">
   import { KIND_LABELS, locatorText } from '$lib/core/passages';
-  import type { Passage } from '$lib/server/passages';
+  import type { Passage, PassageItem, PassageLink } from '$lib/server/passages';
+  import type { TaskItem } from '$lib/server/tasks';
   import { Button } from '../kit';
   import type { Begun, Fresh } from './begun.svelte';
   import type { Level } from './level.svelte';
   import Reworded from './Reworded.svelte';
 
   interface Props {
-    passages: Passage[];
+    passages: PassageItem[];
+    /** Those that are on the whole of it, with no place in it. */
+    onWhole: PassageItem[];
+    links: Record<string, PassageLink[]>;
+    tasks: TaskItem[];
     /** Those that were not where they had been. */
-    moved: (passage: Passage) => boolean;
+    moved: (passage: PassageItem) => boolean;
     chosen: string | undefined;
     fresh: Fresh | undefined;
     waiting: Begun[];
@@ -18,13 +23,64 @@
     onedit: (id: string) => void;
     onbegun: (begun: Begun) => void;
     onthrow: (begun: Begun) => void;
+    /** Begins a word on the whole document. */
+    onwhole: () => void;
   }
   /** The passages of a copy beside its text, each level with its line. */
-  let { passages, moved, chosen, fresh, waiting, level, ongo, onedit, onbegun, onthrow }: Props = $props();
+  let {
+    passages,
+    onWhole,
+    links,
+    tasks,
+    moved,
+    chosen,
+    fresh,
+    waiting,
+    level,
+    ongo,
+    onedit,
+    onbegun,
+    onthrow,
+    onwhole,
+  }: Props = $props();
+  const toDo = (p: Passage) => tasks.filter((t) => t.passageId === p.id && !t.done).length;
   const card = (node: HTMLElement, id: string) => level.card(node, id);
+  const head = (node: HTMLElement) => level.head(node);
 </script>
 
+{#snippet filed(passage: PassageItem)}
+  {@const linked = links[passage.id]?.length ?? 0}
+  {@const open = toDo(passage)}
+  {#if passage.tags.length || passage.sections.length || linked || open}
+    <p class="small-label filed">
+      {[
+        ...passage.tags,
+        ...passage.sections.map((s) => `§ ${s.name}`),
+        ...(linked ? [linked === 1 ? 'linked with another' : `linked with ${linked}`] : []),
+      ].join(' · ')}
+      {#if open}<span class="pencil-blue">{open === 1 ? 'one thing to do' : `${open} things to do`}</span
+        >{/if}
+    </p>
+  {/if}
+{/snippet}
+
 <aside class="margin" aria-label="Passages">
+  <section class="on-whole" use:head aria-label="On the whole document">
+    {#each onWhole as passage (passage.id)}
+      <article style="--tint: var(--tint-{passage.tint})">
+        <p class="small-label top">
+          <span>{KIND_LABELS[passage.kind]}, on the whole of it</span><span
+            >{passage.visibility === 'private' ? 'only for me' : ''}</span
+          >
+        </p>
+        {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
+        {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
+        {@render filed(passage)}
+        <Button small onclick={() => onedit(passage.id)}>Edit</Button>
+      </article>
+    {/each}
+    <Button small look="quiet" onclick={onwhole}>A word on the whole of it</Button>
+  </section>
   {#if passages.length === 0 && !fresh}
     <p class="hint">
       Select a sentence in the text to keep it as a passage. It is marked there and stands here, level with
@@ -56,13 +112,16 @@
         aria-label="Show in the text: {passage.gist || passage.exact.slice(0, 60)}"
       ></Button>
       <p class="small-label top">
-        <span>{[KIND_LABELS[passage.kind], locatorText(passage.locator)].filter(Boolean).join(' · ')}</span
+        <span
+          >{[KIND_LABELS[passage.kind], locatorText(passage.locator)].filter(Boolean).join(' · ')}
+          {#if !passage.locator}<span class="pencil-red">no place</span>{/if}</span
         ><span>{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span>
       </p>
       {#if passage.gist}<p class="gist">{passage.gist}</p>{:else}<p class="serif short">
-          {passage.exact.slice(0, 110)}{passage.exact.length > 110 ? '…' : ''}
+          {(passage.wording ?? passage.exact).slice(0, 110)}{passage.exact.length > 110 ? '…' : ''}
         </p>{/if}
       {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
+      {@render filed(passage)}
       {#if passage.anchor === 'changed'}<Reworded {passage} />
       {:else if moved(passage)}<p class="pencil-blue small">Moved with the text</p>{/if}
       {#if chosen === passage.id}<Button small class="edit" onclick={() => onedit(passage.id)}>Edit</Button
@@ -80,6 +139,7 @@
 <style>
   .margin {
     position: relative;
+    min-height: 100%;
     background: var(--side);
   }
   .card {
@@ -139,6 +199,24 @@
     border-radius: 8px;
     background: var(--page);
     font-size: 13px;
+  }
+  .on-whole {
+    position: relative;
+    z-index: 1;
+    padding: 8px 14px;
+    border-bottom: 1px solid var(--rule);
+    background: var(--side);
+  }
+  .on-whole article {
+    margin-bottom: 8px;
+    padding-left: 10px;
+    border-left: 4px solid var(--tint);
+  }
+  .filed {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 8px;
+    margin-top: 3px;
   }
   .hint {
     padding: 28px 26px;

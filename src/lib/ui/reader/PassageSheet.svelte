@@ -5,31 +5,57 @@
     KIND_LABELS,
     LOCATOR_LABELS,
     locatorName,
-    overlap,
     PASSAGE_KINDS,
-    RUN_LIMIT,
     TINTS,
     type Locator,
     type PassageKind,
     type Tint,
   } from '$lib/core/passages';
   import type { PassageWords } from '$lib/server/passages';
+  import TagsField from '../source/TagsField.svelte';
+  import OwnWords from './OwnWords.svelte';
   import TintSwatch from './TintSwatch.svelte';
+  import Wording from './Wording.svelte';
 
   interface Props {
+    /** The words of the work: as they stand in the document, or as they were typed from print. */
     exact: string;
     said: PassageWords;
+    /** Where the words are: at a place in the document, typed by hand, or nowhere since it is on the whole of it. */
+    of?: 'place' | 'print' | 'whole';
     /** Whether this is a passage already kept. */
     kept: boolean;
     /** These words are a passage already; what that one says. */
     already?: string | undefined;
-    onkeep: (said: PassageWords) => Promise<void>;
+    /** Tags passages have already. */
+    offeredTags?: string[];
+    /** Words that were selected since, which can become its place. */
+    elsewhere?: string | undefined;
+    onmove?: () => void;
+    covered?: boolean;
+    oncover?: (covered: boolean) => void;
+    onkeep: (said: PassageWords, exact: string) => Promise<void>;
     /** Told of what is typed, before it is kept. */
-    ontype?: (said: PassageWords) => void;
+    ontype?: (said: PassageWords, exact: string) => void;
     onleave: () => void;
     onbin?: () => void;
   }
-  let { exact, said, kept, already, onkeep, ontype, onleave, onbin }: Props = $props();
+  let {
+    exact,
+    said,
+    of = 'place',
+    kept,
+    already,
+    offeredTags = [],
+    elsewhere,
+    onmove,
+    covered = false,
+    oncover,
+    onkeep,
+    ontype,
+    onleave,
+    onbin,
+  }: Props = $props();
 
   // The sheet edits a draft of its own; nothing is kept before it is said so.
   // svelte-ignore state_referenced_locally
@@ -46,11 +72,19 @@
   let value = $state(said.locator?.value ?? '');
   // svelte-ignore state_referenced_locally
   let isPrivate = $state(said.visibility === 'private');
+  // svelte-ignore state_referenced_locally
+  let wording = $state<string | null>(said.wording);
+  // svelte-ignore state_referenced_locally
+  let tags = $state(said.tags);
+  // svelte-ignore state_referenced_locally
+  let typed = $state(exact);
+  const id = $props.id();
   let first: HTMLInputElement | undefined = $state();
-  const taken = $derived(overlap(exact, ownWords));
+  let printed: HTMLTextAreaElement | undefined = $state();
+  const original = $derived(of === 'print' ? typed : exact);
 
   // Scrolling is the reader's business: the sheet may not have its place yet.
-  onMount(() => first?.focus({ preventScroll: true }));
+  onMount(() => (printed ?? first)?.focus({ preventScroll: true }));
 
   const words = (): PassageWords => ({
     kind,
@@ -59,27 +93,33 @@
     ownWords: ownWords.trim(),
     locator: value.trim() ? { label, value: value.trim() } : null,
     visibility: isPrivate ? 'private' : 'library',
+    wording: wording === null || wording.trim() === original.trim() ? null : wording.trim(),
+    tags,
   });
-  $effect(() => ontype?.(words()));
+  $effect(() => ontype?.(words(), typed));
 
   // Pressed twice is meant once.
   let busy = $state(false);
   async function keep() {
     if (busy) return;
     busy = true;
-    await onkeep(words());
+    await onkeep(words(), typed);
     busy = false;
   }
+
+  /** The letter each kind is chosen by, with Alt: the first of its name. */
+  const LETTERS = new Map(PASSAGE_KINDS.map((k) => [k[0], k]));
 
   function onkeydown(event: KeyboardEvent) {
     event.stopPropagation();
     const target = event.target as HTMLElement;
+    const chosen = event.altKey ? LETTERS.get(event.code.replace(/^Key/, '').toLowerCase()) : undefined;
     if (event.key === 'Escape') onleave();
     else if (
       event.key === 'Enter' &&
       !event.shiftKey &&
-      !(target instanceof HTMLTextAreaElement) &&
-      !(target instanceof HTMLButtonElement)
+      !event.defaultPrevented &&
+      target instanceof HTMLInputElement
     )
       void keep();
     else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void keep();
@@ -93,6 +133,7 @@
     )
       tint = TINTS[Number(event.key) - 1]!;
     else if (event.altKey && /^[1-5]$/.test(event.key)) tint = TINTS[Number(event.key) - 1]!;
+    else if (chosen) kind = chosen;
     else return;
     event.preventDefault();
   }
@@ -100,8 +141,11 @@
 
 <div class="sheet" role="dialog" tabindex="-1" aria-label={kept ? 'Passage' : 'New passage'} {onkeydown}>
   <div class="kinds" role="group" aria-label="Kind">
-    {#each PASSAGE_KINDS as k (k)}<Button look="bare" aria-pressed={kind === k} onclick={() => (kind = k)}
-        >{KIND_LABELS[k]}</Button
+    {#each PASSAGE_KINDS as k (k)}<Button
+        look="bare"
+        aria-pressed={kind === k}
+        title="Alt+{k[0]!.toUpperCase()}"
+        onclick={() => (kind = k)}>{KIND_LABELS[k]}</Button
       >{/each}
   </div>
   <div class="tints" role="group" aria-label="Tint">
@@ -112,6 +156,25 @@
         onclick={() => (tint = t)}><TintSwatch tint={t} /> {t.charAt(0).toUpperCase() + t.slice(1)}</Button
       >{/each}
   </div>
+  {#if of === 'print'}
+    <label
+      ><span class="small-label">Words of the work</span><Textarea
+        rows="3"
+        class="serif"
+        bind:element={printed}
+        bind:value={typed}
+        placeholder="As they stand in print; leave it empty for a word on the whole of it"
+      ></Textarea></label
+    >
+  {/if}
+  {#if elsewhere}
+    <p class="elsewhere">
+      <span
+        >Selected now: <q class="serif">{elsewhere.slice(0, 90)}{elsewhere.length > 90 ? '…' : ''}</q></span
+      >
+      <Button small onclick={onmove}>Set the passage there</Button>
+    </p>
+  {/if}
   <div class="line">
     <label class="grow"
       ><span class="small-label">Gist</span><Input
@@ -120,28 +183,29 @@
         placeholder="Its point, in one line"
       /></label
     >
-    <label class="locator">
+    <div class="locator" role="group" aria-label="Place in the work">
       <span class="small-label">Place in the work</span>
       <span class="flex gap-1">
         <Select class="label-kind" aria-label="Kind of locator" bind:value={label}>
           {#each LOCATOR_LABELS as l (l)}<option value={l}>{locatorName(l)}</option>{/each}
         </Select>
-        <Input aria-label="Locator" bind:value />
+        <Input
+          aria-label="Locator"
+          aria-describedby={of !== 'whole' && !value.trim() ? `${id}-asked` : undefined}
+          class={[of !== 'whole' && !value.trim() && 'asked']}
+          bind:value
+        />
       </span>
-    </label>
-  </div>
-  <label
-    ><span class="small-label">In my own words</span><Textarea rows="2" bind:value={ownWords}
-    ></Textarea></label
-  >
-  {#if ownWords.trim()}
-    <div class="meter" class:close={taken.tooClose}>
-      <span class="bar"
-        ><span style="width: {Math.min(100, (taken.run / (RUN_LIMIT * 2)) * 100)}%"></span></span
-      >
-      {taken.tooClose ? `${taken.run} words in a row are the author’s` : 'In your own words'}
     </div>
-  {/if}
+  </div>
+  {#if of !== 'whole' && !value.trim()}<p id="{id}-asked" class="pencil-red asking">
+      {of === 'print'
+        ? 'On which page does it stand?'
+        : 'The document does not say its page. On which one does it stand?'}
+    </p>{/if}
+  {#if kind === 'quotation' && original.trim()}<Wording exact={original} bind:wording />{/if}
+  <OwnWords {original} bind:value={ownWords} {covered} oncover={of === 'place' ? oncover : undefined} />
+  <TagsField {tags} offered={offeredTags} onchange={(next) => (tags = next)} />
   {#if already}<p class="pencil-blue already">You have kept these words already: {already}</p>{/if}
   <div class="line acts">
     <Button look="main" disabled={busy} onclick={keep}>{kept ? 'Save' : 'Keep passage'}</Button>
@@ -158,7 +222,7 @@
   .sheet {
     display: grid;
     gap: 9px;
-    width: min(456px, calc(100vw - 24px));
+    width: min(500px, calc(100vw - 24px));
     padding: 12px 14px;
     border: 1px solid var(--edge);
     border-radius: 10px;
@@ -224,28 +288,23 @@
     padding-right: 22px;
     font-size: 12.5px;
   }
-  .meter {
-    display: flex;
-    align-items: center;
-    gap: 10px;
-    color: var(--green-pencil);
+  .locator :global(.asked) {
+    border-color: var(--red-pencil);
+  }
+  .asking {
+    margin-top: -5px;
     font-size: 12px;
-    font-weight: 600;
+    text-align: right;
   }
-  .meter.close {
-    color: var(--red-pencil);
-  }
-  .bar {
-    flex: 1;
-    height: 4px;
-    border-radius: 2px;
-    background: var(--rule);
-  }
-  .bar span {
-    display: block;
-    height: 100%;
-    border-radius: 2px;
-    background: currentColor;
+  .elsewhere {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    justify-content: space-between;
+    padding: 6px 8px;
+    border-radius: 6px;
+    background: var(--blue-soft);
+    font-size: 12.5px;
   }
   .acts {
     align-items: center;

@@ -1,5 +1,5 @@
 import { untrack } from 'svelte';
-import type { Locator, Selectors } from '$lib/core/passages';
+import type { Locator, Selectors, Tint } from '$lib/core/passages';
 import type { PassageWords } from '$lib/server/passages';
 import { drafts } from '../frame/drafts';
 
@@ -14,6 +14,35 @@ export interface Fresh {
 /** A passage that was begun and not kept, with what was typed of it. */
 export type Begun = Fresh & { said: PassageWords };
 
+/** What a passage says before anything is said of it. */
+export const nothingSaid = (
+  kind: PassageWords['kind'] = 'quotation',
+  tint: Tint = 'claim',
+): PassageWords => ({
+  kind,
+  tint,
+  gist: '',
+  ownWords: '',
+  locator: null,
+  visibility: 'library',
+  wording: null,
+  tags: [],
+});
+
+/** What is said of a kept passage. */
+export const saidOf = (passage: PassageWords): PassageWords => {
+  const { kind, tint, gist, ownWords, locator, visibility, wording, tags } = passage;
+  return { kind, tint, gist, ownWords, locator, visibility, wording, tags };
+};
+
+/** What was typed of a passage and waited; passages had no tags and no wording of their own, and a response was a comment. */
+export const asSaid = <T extends PassageWords>(typed: T): T => ({
+  ...typed,
+  kind: (typed.kind as string) === 'comment' ? 'response' : typed.kind,
+  wording: typed.wording ?? null,
+  tags: typed.tags ?? [],
+});
+
 const same = (a: Fresh, b: Fresh) => a.start === b.start && a.end === b.end;
 
 /** Passages begun in a copy and not kept: what was typed of them waits until they are kept or thrown away. */
@@ -21,7 +50,7 @@ export function beginnings(copyId: () => string) {
   let begun = $state.raw<Begun[]>([]);
   const name = $derived(`passages ${copyId()}`);
   $effect(() => {
-    begun = drafts.find<Begun[]>(name) ?? [];
+    begun = (drafts.find<Begun[]>(name) ?? []).map((one) => ({ ...one, said: asSaid(one.said) }));
   });
   function set(next: Begun[]) {
     begun = next;
@@ -36,7 +65,11 @@ export function beginnings(copyId: () => string) {
     saidOf: (fresh: Fresh) => begun.find((b) => same(b, fresh))?.said,
     /** Puts down what is being typed, so that nothing that comes between takes it away. */
     typed: (of: Fresh, said: PassageWords) =>
-      set(said.gist || said.ownWords ? [...others(of), { ...of, said }] : others(of)),
+      set(
+        said.gist || said.ownWords || said.wording || said.tags.length
+          ? [...others(of), { ...of, said }]
+          : others(of),
+      ),
     throwAway: (of: Fresh) => set(others(of)),
   };
 }

@@ -6,39 +6,59 @@ const USUAL = 70;
 
 /**
  * Sets cards in the margin level with the first line of what they stand for, each below the one before it where they
- * would overlap, and says where the sheet of the one that is open stands. `marks` gives the marks of a card in the text.
+ * would overlap, and says where the sheet of the one that is open stands. `topOf` gives where that line is in the document,
+ * in pixels, and `bottomOf` where its last one ends.
  */
-export function level(marks: (id: string) => Element[]) {
-  let tops = $state<Record<string, number>>({});
+export function level(
+  topOf: (id: string) => number | undefined,
+  bottomOf: (id: string) => number | undefined,
+) {
+  let tops = $state.raw<Record<string, number>>({});
   let sheetTop = $state(0);
   const cards: Record<string, HTMLElement | undefined> = {};
+  const heights: Record<string, number> = {};
+  /** Height of what stands above all cards. */
+  let above = 0;
   /** The card whose sheet was last brought into view. */
   let shown: string | undefined;
   let last: { ids: string[]; open: string | undefined } = { ids: [], open: undefined };
 
-  const topOf = (id: string): number | undefined => marks(id)[0]?.getBoundingClientRect().top;
-
   function lay(ids: string[], open: string | undefined) {
     last = { ids, open };
-    let free = 12;
+    let free = 12 + above;
     const next: Record<string, number> = {};
     const order = ids.map((id) => ({ id, top: topOf(id) ?? 0 })).sort((a, b) => a.top - b.top);
     for (const { id, top } of order) {
       next[id] = Math.max(top - 4, free);
-      free = next[id] + (cards[id]?.offsetHeight ?? USUAL) + GAP;
+      free = next[id] + (heights[id] ?? USUAL) + GAP;
     }
     tops = next;
     if (open === undefined) {
       shown = undefined;
       return;
     }
-    const ends = marks(open).map((m) => m.getBoundingClientRect().bottom);
-    sheetTop = (ends.length ? Math.max(...ends) : (next[open] ?? 0) + 40) + 12;
+    sheetTop = (bottomOf(open) ?? (next[open] ?? 0) + 40) + 12;
     if (shown === open) return;
     shown = open;
     void tick().then(() => document.querySelector('.place')?.scrollIntoView({ block: 'nearest' }));
   }
   const again = () => lay(last.ids, last.open);
+
+  // One watch for all cards, so that many that grow at once set the margin once.
+  const watch =
+    typeof ResizeObserver === 'undefined'
+      ? undefined
+      : new ResizeObserver((entries) => {
+          let changed = false;
+          for (const { target, borderBoxSize } of entries) {
+            const id = (target as HTMLElement).dataset.card ?? 'new';
+            const height = borderBoxSize[0]?.blockSize ?? (target as HTMLElement).offsetHeight;
+            if (heights[id] === height || cards[id] !== target) continue;
+            heights[id] = height;
+            changed = true;
+          }
+          if (changed) again();
+        });
 
   return {
     get tops() {
@@ -51,15 +71,25 @@ export function level(marks: (id: string) => Element[]) {
     lay,
     /** The same, where something grew or shrank. */
     again,
+    /** What stands above the cards of the margin. */
+    head(node: HTMLElement) {
+      const tall = new ResizeObserver(() => {
+        above = node.offsetHeight;
+        again();
+      });
+      tall.observe(node);
+      return { destroy: () => tall.disconnect() };
+    },
     /** A card of the margin: all are set anew when it grows or shrinks. */
     card(node: HTMLElement, id: string) {
       cards[id] = node;
-      const watch = new ResizeObserver(again);
-      watch.observe(node);
+      watch?.observe(node);
       return {
         destroy() {
-          watch.disconnect();
-          if (cards[id] === node) delete cards[id];
+          watch?.unobserve(node);
+          if (cards[id] !== node) return;
+          delete cards[id];
+          delete heights[id];
         },
       };
     },

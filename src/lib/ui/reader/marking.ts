@@ -1,11 +1,11 @@
 import {
   anchorer,
-  piecesOf,
   textOf,
   type Anchoring,
   type Locator,
   type Segment,
   type Selectors,
+  type Stretch,
   type Tint,
 } from '$lib/core/passages';
 
@@ -27,63 +27,120 @@ interface Drawn {
   selectors: Selectors | null;
 }
 
-/** Takes all marks out of a page and joins its text nodes again. */
-function clear(doc: Document): void {
-  for (const mark of doc.querySelectorAll('mark[data-passage]')) mark.replaceWith(...mark.childNodes);
-  doc.body.normalize();
+/** What was drawn: where each passage stands, and its marks, in the order of the text. */
+export interface Marks {
+  places: Map<string, Anchoring>;
+  of: Map<string, HTMLElement[]>;
 }
 
-function wrap(
-  doc: Document,
-  segments: Segment[],
-  at: { start: number; end: number },
-  id: string,
-  look: string,
-): void {
-  for (const { node, from, to } of piecesOf(segments, at.start, at.end)) {
-    const range = doc.createRange();
-    range.setStart(node, from);
-    range.setEnd(node, to);
+/** Takes all marks out of a page and joins its text nodes again. */
+function clear(doc: Document): void {
+  for (const mark of doc.querySelectorAll('mark[data-passage]')) {
+    const within = mark.parentNode;
+    mark.replaceWith(...mark.childNodes);
+    within?.normalize();
+  }
+}
+
+/** The index of the last segment that begins at or before an offset. */
+function segmentAt(segments: readonly Segment[], offset: number): number {
+  let [low, high] = [0, segments.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (segments[middle]!.start <= offset) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** Draws one mark of a stretch, splitting the text nodes at its ends; the segments are kept up with it. */
+function wrap(doc: Document, segments: Segment[], at: Stretch, id: string, look: string): HTMLElement[] {
+  const marks: HTMLElement[] = [];
+  for (let i = segmentAt(segments, at.start); i < segments.length && segments[i]!.start < at.end; i++) {
+    const { start, node } = segments[i]!;
+    const from = Math.max(at.start - start, 0);
+    const to = Math.min(at.end - start, node.data.length);
+    if (from >= to) continue;
+    const within = from > 0 ? node.splitText(from) : node;
+    const behind = to - from < within.data.length ? within.splitText(to - from) : undefined;
+    segments.splice(
+      i,
+      1,
+      ...(from > 0 ? [{ start, node }] : []),
+      { start: start + from, node: within },
+      ...(behind ? [{ start: start + to, node: behind }] : []),
+    );
+    i += from > 0 ? 1 : 0;
     const mark = doc.createElement('mark');
     mark.dataset.passage = id;
     mark.className = look;
-    range.surroundContents(mark);
+    within.replaceWith(mark);
+    mark.append(within);
+    marks.push(mark);
   }
+  return marks;
 }
 
 /**
  * Draws the passages of a page into it, each anchored anew, and gives where each stands. `drawn` is a selection that
  * is not kept yet.
  */
-export function drawMarks(
-  doc: Document,
-  passages: Drawn[],
-  drawn?: { start: number; end: number },
-): Map<string, Anchoring> {
+export function drawMarks(doc: Document, passages: Drawn[], drawn?: Stretch): Marks {
   clear(doc);
-  const { text } = readText(doc);
-  const places = new Map<string, Anchoring>();
+  const { text, segments } = readText(doc);
+  const marks: Marks = { places: new Map(), of: new Map() };
   const find = anchorer(text);
   for (const { id, tint, selectors } of passages) {
     if (!selectors) continue;
     const at = find(selectors);
-    places.set(id, at);
-    if (at.state !== 'lost') wrap(doc, readText(doc).segments, at, id, tint);
+    marks.places.set(id, at);
+    if (at.state !== 'lost') marks.of.set(id, wrap(doc, segments, at, id, tint));
   }
-  if (drawn) wrap(doc, readText(doc).segments, drawn, 'new', 'drawn');
-  return places;
+  if (drawn) marks.of.set('new', wrap(doc, segments, drawn, 'new', 'drawn'));
+  return marks;
 }
 
+/** How many kept passages begin on each leaf, counted from 1. */
+export function markedLeaves({ of }: Marks): Map<number, number> {
+  const leaves = new Map<number, number>();
+  for (const [id, [mark]] of of) {
+    const leaf = Number(mark?.closest<HTMLElement>('.leaf')?.dataset.leaf);
+    if (leaf && id !== 'new') leaves.set(leaf, (leaves.get(leaf) ?? 0) + 1);
+  }
+  return leaves;
+}
+
+/** A stretch of a page as a range of it; nothing where its text is no longer there. */
+export function rangeOf(
+  doc: Document,
+  segments: readonly Segment[],
+  { start, end }: Stretch,
+): Range | undefined {
+  if (segments.length === 0) return undefined;
+  const [first, last] = [segments[segmentAt(segments, start)]!, segments[segmentAt(segments, end - 1)]!];
+  if (!first.node.isConnected || !last.node.isConnected) return undefined;
+  const range = doc.createRange();
+  range.setStart(first.node, Math.min(start - first.start, first.node.data.length));
+  range.setEnd(last.node, Math.min(end - last.start, last.node.data.length));
+  return range;
+}
+
+const elementAt = (node: Node): Element | null =>
+  node.nodeType === 1 ? (node as Element) : node.parentElement;
+
 /**
- * Where a node is, as a locator: the printed page of the leaf it is on, else the number of its paragraph, counting the
- * page's paragraphs from 1, headings and lists not among them, as unpaginated works are cited by common practice;
- * `undefined` when neither is known.
+ * Where words between two nodes are, as a locator: the printed page of the leaf they are on, or the range of those they
+ * begin and end on; else the number of the paragraph they begin in, counting the page's paragraphs from 1, headings and
+ * lists not among them, as unpaginated works are cited by common practice; `undefined` when neither is known.
  */
-export function placeOf(node: Node): Locator | undefined {
-  const element = node.nodeType === 1 ? (node as Element) : node.parentElement;
-  const leaf = element?.closest<HTMLElement>('.leaf');
-  if (leaf) return leaf.dataset.page ? { label: 'page', value: leaf.dataset.page } : undefined;
-  const paragraph = element?.closest('p');
+export function placeOf(from: Node, to: Node = from): Locator | undefined {
+  const [first, last] = [from, to].map((node) => elementAt(node)?.closest<HTMLElement>('.leaf'));
+  if (first) {
+    const [begins, ends] = [first.dataset.page, last?.dataset.page];
+    if (!begins) return undefined;
+    return { label: 'page', value: ends && ends !== begins ? `${begins}–${ends}` : begins };
+  }
+  const paragraph = elementAt(from)?.closest('p');
   if (!paragraph) return undefined;
   const nth = [...paragraph.ownerDocument.querySelectorAll('p')].indexOf(paragraph) + 1;
   return { label: 'paragraph', value: String(nth) };

@@ -1,6 +1,7 @@
-import { describe, offsetOf } from '$lib/core/passages';
+import { describe, offsetOf, PASSAGE_KINDS, TINTS, type PassageKind, type Tint } from '$lib/core/passages';
 import { debounce } from '../frame/client';
 import type { Fresh } from './begun.svelte';
+import type { Caret } from './caret';
 import { placeOf, readText } from './marking';
 
 /** How long the ends of a selection by finger must have come to rest, in milliseconds. */
@@ -21,20 +22,36 @@ export function takeSelection(doc: Document): Fresh | undefined {
   if (text.slice(from, to).trim() === '') return undefined;
   const selectors = describe(text, from, to);
   const start = text.indexOf(selectors.quote.exact, from);
+  const place = placeOf(range.startContainer, range.endContainer);
   selection.removeAllRanges();
-  return {
-    selectors,
-    start,
-    end: start + selectors.quote.exact.length,
-    place: placeOf(range.startContainer),
-  };
+  return { selectors, start, end: start + selectors.quote.exact.length, place };
+}
+
+/** What is told of a document in its frame. */
+export interface Attending {
+  selected: () => void;
+  left: () => void;
+  chose: (passageId: string) => void;
+  /** Words selected by the caret are to be kept at once, as a kind or in a tint. */
+  keep: (as: { kind: PassageKind } | { tint: Tint }) => void;
+}
+
+/** The kind or the tint a key keeps what is selected as: the first letter of the kind, the number of the tint. */
+function keptAs({
+  key,
+  ctrlKey,
+  metaKey,
+  altKey,
+}: KeyboardEvent): { kind: PassageKind } | { tint: Tint } | undefined {
+  if (ctrlKey || metaKey || altKey) return undefined;
+  const kind = PASSAGE_KINDS.find((k) => k[0] === key.toLowerCase());
+  if (kind) return { kind };
+  const tint = /^[1-5]$/.test(key) ? TINTS[Number(key) - 1] : undefined;
+  return tint && { tint };
 }
 
 /** Tells when something was selected in a document, by pointer, finger or keys, when Esc was pressed, and which mark was chosen. */
-export function attend(
-  doc: Document,
-  told: { selected: () => void; left: () => void; chose: (passageId: string) => void },
-): void {
+export function attend(doc: Document, caret: Caret, told: Attending): void {
   doc.addEventListener('mouseup', () => setTimeout(told.selected, 0));
   // A finger moves the ends of a selection by their handles; it is done when they have come to rest.
   let touched = false;
@@ -42,8 +59,28 @@ export function attend(
   const rested = debounce(told.selected, REST);
   doc.addEventListener('selectionchange', () => touched && rested());
   doc.addEventListener('keyup', ({ key }) => {
-    if (key === 'Shift' || key.startsWith('Arrow')) told.selected();
-    if (key === 'Escape') told.left();
+    // With the caret, words are selected in steps; Enter says that they are.
+    if (!caret.on && (key === 'Shift' || key.startsWith('Arrow'))) told.selected();
+  });
+  doc.addEventListener('keydown', (event) => {
+    const selected = caret.on && doc.getSelection()?.isCollapsed === false;
+    const as = selected ? keptAs(event) : undefined;
+    if (caret.key(event)) event.preventDefault();
+    else if (as) told.keep(as);
+    else if (event.key === 'Enter' && selected) told.selected();
+    else if (event.key === 'Escape') told.left();
+    else {
+      // What is no key of the document is one of the page around it.
+      const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
+      const again = new KeyboardEvent('keydown', {
+        ...{ key, code, ctrlKey, metaKey, altKey, shiftKey },
+        bubbles: true,
+        cancelable: true,
+      });
+      if (!document.body.dispatchEvent(again)) event.preventDefault();
+      return;
+    }
+    if (as) event.preventDefault();
   });
   doc.addEventListener('click', ({ target }) => {
     const { passage } = (target as Element).closest<HTMLElement>('mark[data-passage]')?.dataset ?? {};

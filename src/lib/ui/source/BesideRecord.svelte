@@ -3,6 +3,7 @@
   import type { LeadItem } from '$lib/server/leads';
   import type { NoteItem } from '$lib/server/notes';
   import type { Passage } from '$lib/server/passages';
+  import type { TaskItem } from '$lib/server/tasks';
   import type { Project, Section } from '$lib/server/projects';
   import NoteCard from '../capture/NoteCard.svelte';
   import NoteEntry from '../capture/NoteEntry.svelte';
@@ -11,10 +12,13 @@
   import { renewed } from '../frame/live.svelte';
   import { attempt } from '../frame/toasts.svelte';
   import { Button, Checkbox, FileButton } from '../kit';
+  import FromPrint from '../passages/FromPrint.svelte';
+  import TaskList from '../reader/TaskList.svelte';
   import TintSwatch from '../reader/TintSwatch.svelte';
 
   interface Beside {
     source: { id: string };
+    label: string;
     passages: Passage[];
     copies: CopyHead[];
     notes: NoteItem[];
@@ -24,10 +28,14 @@
     /** Ids of the projects it is filed in. */
     filed: string[];
     sections: Section[];
+    tasks: TaskItem[];
+    /** Tags passages have. */
+    passageTags: string[];
   }
   /** What hangs on a source: passages, copies, notes, leads met in it, where it is filed. */
   let { data }: { data: Beside } = $props();
   let noting = $state(false);
+  let writing = $state(false);
 
   async function attach(files: File[]) {
     for (const file of files)
@@ -47,13 +55,29 @@
     {data.copies.length ? 'None yet. Open the copy and select a sentence.' : 'None yet.'}
   </p>{/if}
 {#each data.passages.slice(0, 6) as passage (passage.id)}
-  <a class="passage" href="/copies/{passage.copyId}?passage={passage.id}"
-    ><TintSwatch tint={passage.tint} /> {passage.gist || passage.exact.slice(0, 90)}</a
+  <a
+    class="passage"
+    href={passage.copyId
+      ? `/copies/${passage.copyId}?passage=${passage.id}`
+      : `/passages?source=${data.source.id}`}
+    ><TintSwatch tint={passage.tint} />
+    {passage.gist || passage.exact.slice(0, 90) || passage.ownWords.slice(0, 90)}</a
   >
 {/each}
-{#if data.passages.length > 6}<a class="link" href="/copies/{data.passages[0]?.copyId}"
-    >All {data.passages.length}</a
-  >{/if}
+<p class="acts">
+  {#if data.passages.length}<a class="link" href="/passages?source={data.source.id}&sort=source"
+      >All {data.passages.length}</a
+    >{/if}
+  <Button small onclick={() => (writing = true)}>Write one from print</Button>
+</p>
+<FromPrint
+  bind:open={writing}
+  source={{ id: data.source.id, label: data.label }}
+  offeredTags={data.passageTags}
+/>
+
+<h3>To do</h3>
+<TaskList tasks={data.tasks} sourceId={data.source.id} where={false} />
 
 <h3>Copies</h3>
 {#each data.copies as copy (copy.id)}
@@ -126,6 +150,12 @@
     display: grid;
     margin-bottom: 4px;
     overflow-wrap: anywhere;
+  }
+  .acts {
+    display: flex;
+    gap: 12px;
+    align-items: center;
+    margin-top: 4px;
   }
   .filed {
     display: flex;

@@ -44,6 +44,8 @@
       list.push({ key: 'complete', text: 'Prints complete', pencil: 'green', sign: 'check' });
     if (item.passages)
       list.push({ key: 'passages', text: String(item.passages), pencil: 'none', has: 'passages' });
+    if (item.read !== undefined)
+      list.push({ key: 'read', text: `${Math.round(item.read * 100)} % read`, pencil: 'none' });
     if (item.copies) list.push({ key: 'copies', text: String(item.copies), pencil: 'none', has: 'copies' });
     list.push(...item.tags.map((tag): Mark => ({ key: `tag ${tag}`, text: tag, pencil: 'none', tag })));
     return list;

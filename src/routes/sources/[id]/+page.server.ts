@@ -6,6 +6,8 @@ import { projectsOf, sectionsOf } from '$lib/server/projects';
 import { getSource, allTags, besideSource } from '$lib/server/sources';
 import { doublesOfSource, relatedTo } from '$lib/server/duplicates';
 import { listLeads } from '$lib/server/leads';
+import { tagsOfPassages } from '$lib/server/passages';
+import { listTasks } from '$lib/server/tasks';
 import { listNotes } from '$lib/server/notes';
 import { printedFields } from '$lib/server/lists';
 import { lookOf } from '../../look';
@@ -19,24 +21,39 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     'retexa:notes',
     'retexa:leads',
     'retexa:projects',
+    'retexa:tasks',
   );
   const { ctx } = locals;
   const source = await orRefuse(getSource(ctx, params.id));
   if (source.mergedInto) redirect(307, `/sources/${source.mergedInto}`);
   const { style } = await lookOf(locals);
-  const [beside, passages, filed, tags, doubles, related, printed, notes, leads, sections] =
-    await Promise.all([
-      besideSource(ctx, source.id),
-      passagesWhere(ctx, { source_id: source.id }),
-      projectsOf(ctx, source.id),
-      allTags(ctx),
-      source.binned ? [] : doublesOfSource(ctx, source.id),
-      relatedTo(ctx, source.id),
-      printedFields(locals.ctx, style, source.record.type),
-      listNotes(ctx, { sourceId: source.id }),
-      listLeads(ctx, { metIn: source.id }),
-      sectionsOf(ctx, source.id),
-    ]);
+  const [
+    beside,
+    passages,
+    filed,
+    tags,
+    doubles,
+    related,
+    printed,
+    notes,
+    leads,
+    sections,
+    tasks,
+    passageTags,
+  ] = await Promise.all([
+    besideSource(ctx, source.id),
+    passagesWhere(ctx, { source_id: source.id }),
+    projectsOf(ctx, source.id),
+    allTags(ctx),
+    source.binned ? [] : doublesOfSource(ctx, source.id),
+    relatedTo(ctx, source.id),
+    printedFields(locals.ctx, style, source.record.type),
+    listNotes(ctx, { sourceId: source.id }),
+    listLeads(ctx, { metIn: source.id }),
+    sectionsOf(ctx, source.id),
+    listTasks(ctx, { sourceId: source.id, withDone: true }),
+    tagsOfPassages(ctx),
+  ]);
   return {
     source,
     label: shortLabel(source.record),
@@ -50,5 +67,7 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     notes,
     leads,
     sections,
+    tasks,
+    passageTags: passageTags.map(({ tag }) => tag),
   };
 };

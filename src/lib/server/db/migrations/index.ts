@@ -14,6 +14,7 @@ import * as jobsGoOn from './0012-jobs-go-on';
 import * as projectsPutAway from './0013-projects-put-away';
 import * as works from './0014-works';
 import * as spellings from './0015-spellings';
+import * as passages from './0016-passages';
 
 interface Migration {
   name: string;
@@ -36,6 +37,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0013-projects-put-away', up: projectsPutAway.up },
   { name: '0014-works', up: works.up },
   { name: '0015-spellings', up: spellings.up },
+  { name: '0016-passages', up: passages.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

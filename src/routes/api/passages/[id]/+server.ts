@@ -1,9 +1,5 @@
-import { z } from 'zod';
-import { editPassage, passageWords } from '$lib/server/passages';
+import { editPassage, passageChange } from '$lib/server/passages';
 import { changes, idOf } from '../../../answer';
 
-/** Changes what was said of a passage, on revision `base`. */
-export const PATCH = changes(
-  z.object({ base: z.number().int(), said: passageWords }),
-  ({ base, said }, ctx, event) => editPassage(ctx, idOf(event), base, said),
-);
+/** Changes what was said of a passage, or where it stands, on revision `base`. */
+export const PATCH = changes(passageChange, (given, ctx, event) => editPassage(ctx, idOf(event), given));

@@ -17,7 +17,8 @@ export const GET: RequestHandler = async ({ params, locals, url }) => {
       headers: {
         'content-type': 'text/html; charset=utf-8',
         'content-security-policy': POLICY,
-        'cache-control': 'private, max-age=31536000, immutable',
+        // Its pictures may be had another time, when they could not be at first.
+        'cache-control': 'private, no-cache',
       },
     },
   );

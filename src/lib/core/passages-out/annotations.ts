@@ -1,0 +1,263 @@
+import { z } from 'zod';
+import {
+  locator,
+  PASSAGE_KINDS,
+  TINTS,
+  type Locator,
+  type PassageKind,
+  type Selectors,
+  type Tint,
+} from '../passages';
+import { nfc, withoutControls } from '../text';
+
+/** The context of the W3C Web Annotation vocabulary. Source: Web Annotation Data Model (W3C Recommendation 23 February 2017), 3.1. */
+const CONTEXT = 'http://www.w3.org/ns/anno.jsonld';
+/** How a page of a PDF is named by a fragment. Source: RFC 8118, 3; Web Annotation Data Model, 4.2.1. */
+const PDF_FRAGMENT = 'http://tools.ietf.org/rfc/rfc3778';
+/** The key under which is kept what the model has no word for. */
+const OURS = 'retexa';
+
+/** A passage as an annotation says it. */
+export interface Annotated {
+  id: string;
+  kind: PassageKind;
+  tint: Tint;
+  exact: string;
+  wording: string | null;
+  selectors: Selectors | null;
+  gist: string;
+  ownWords: string;
+  locator: Locator | null;
+  tags: string[];
+  /** UTC, ISO 8601. */
+  added: string;
+}
+
+/** The document annotated: its address, and what it is. */
+export interface AnnotatedDocument {
+  address: string;
+  title: string;
+  mediaType: string;
+  /** The person whose annotations they are. */
+  creator: string;
+  /** For each passage, the leaf of the document it begins on, counted from 1, where it has leaves. */
+  leafOf?: ReadonlyMap<string, number>;
+}
+
+/** What an annotation is for. Source: Web Annotation Data Model, 3.3.5, motivations. */
+const MOTIVATION: Record<PassageKind, string> = {
+  quotation: 'highlighting',
+  paraphrase: 'describing',
+  summary: 'describing',
+  response: 'commenting',
+  mark: 'highlighting',
+};
+
+/** A passage as an annotation (Web Annotation Data Model, 3.1; selectors 4.2.4, 4.2.5, refined as 4.2.9 has it). */
+export function annotationOf(passage: Annotated, document: AnnotatedDocument): Record<string, unknown> {
+  const { kind, selectors, exact } = passage;
+  const text = (value: string, purpose: string) => ({
+    type: 'TextualBody',
+    value: withoutControls(value),
+    format: 'text/plain',
+    purpose,
+  });
+  const quote = selectors
+    ? { type: 'TextQuoteSelector', ...selectors.quote }
+    : exact
+      ? { type: 'TextQuoteSelector', exact }
+      : undefined;
+  const position = selectors && { type: 'TextPositionSelector', ...selectors.position };
+  const leaf = document.leafOf?.get(passage.id);
+  const page = leaf && {
+    type: 'FragmentSelector',
+    conformsTo: PDF_FRAGMENT,
+    value: `page=${leaf}`,
+    ...(quote ? { refinedBy: quote } : {}),
+  };
+  const selector = [page ?? quote, position].filter((one) => one !== null && one !== undefined);
+  return {
+    '@context': CONTEXT,
+    id: `urn:uuid:${passage.id}`,
+    type: 'Annotation',
+    motivation: MOTIVATION[kind],
+    created: passage.added,
+    creator: { type: 'Person', name: document.creator },
+    body: [
+      ...(passage.gist ? [text(passage.gist, 'describing')] : []),
+      ...(passage.ownWords
+        ? [text(passage.ownWords, kind === 'response' ? 'commenting' : 'describing')]
+        : []),
+      ...passage.tags.map((tag) => text(tag, 'tagging')),
+    ],
+    target: {
+      type: 'SpecificResource',
+      source: document.address || `urn:retexa:${document.title}`,
+      ...(selector.length ? { selector: selector.length === 1 ? selector[0] : selector } : {}),
+    },
+    [OURS]: {
+      kind,
+      tint: passage.tint,
+      gist: passage.gist,
+      ownWords: passage.ownWords,
+      ...(passage.locator ? { locator: passage.locator } : {}),
+      ...(passage.wording === null ? {} : { wording: passage.wording }),
+    },
+  };
+}
+
+/** Passages of a document as one page of annotations (Web Annotation Data Model, 5.2). */
+export function annotationPage(
+  passages: readonly Annotated[],
+  document: AnnotatedDocument,
+): Record<string, unknown> {
+  return {
+    '@context': CONTEXT,
+    id: `urn:retexa:annotations:${passages[0]?.id ?? 'none'}`,
+    type: 'AnnotationPage',
+    label: document.title,
+    items: passages.map((passage) => {
+      const { '@context': _context, ...annotation } = annotationOf(passage, document);
+      return annotation;
+    }),
+  };
+}
+
+/** An annotation that was read, before it is looked for in a document. */
+export interface ReadAnnotation {
+  /** Which of the file it is, counted from 1. */
+  nth: number;
+  kind: PassageKind;
+  tint: Tint;
+  gist: string;
+  ownWords: string;
+  tags: string[];
+  locator: Locator | null;
+  wording: string | null;
+  /** The words it is on, with what is around them; none for one on the whole document. */
+  quote: { exact: string; prefix: string; suffix: string } | null;
+  /** In code points of the document's text, where it is said. */
+  position: { start: number; end: number } | null;
+  /** The leaf of the document it is on, counted from 1, where it is said. */
+  leaf: number | null;
+}
+
+/** What was read, and what could not be, each with which annotation and why. */
+export interface ReadAnnotations {
+  annotations: ReadAnnotation[];
+  problems: { nth: number; reason: string }[];
+}
+
+type Json = Record<string, unknown>;
+const isObject = (value: unknown): value is Json =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const listOf = (value: unknown): unknown[] =>
+  value === undefined || value === null ? [] : Array.isArray(value) ? (value as unknown[]) : [value];
+const textOf = (value: unknown, most: number): string =>
+  typeof value === 'string' ? nfc(withoutControls(value)).slice(0, most) : '';
+/** A name with or without the prefix of the vocabulary it is of. */
+const nameOf = (value: unknown): string => (typeof value === 'string' ? value.replace(/^.*[:#/]/, '') : '');
+
+/** The annotations of a file: one, several, a page or a collection of them. */
+function itemsOf(value: unknown, deep = 10): unknown[] {
+  if (Array.isArray(value) && deep > 0) return value.flatMap((one) => itemsOf(one, deep - 1));
+  if (!isObject(value)) return [value];
+  if ('items' in value) return listOf(value.items);
+  if ('first' in value && deep > 0) return itemsOf(value.first, deep - 1);
+  return [value];
+}
+
+/** All selectors of a target, with those that refine others (Web Annotation Data Model, 4.2.9), at most so deep. */
+function selectorsOf(selector: unknown, deep = 5): Json[] {
+  return listOf(selector)
+    .filter(isObject)
+    .flatMap((one) => [
+      one,
+      ...(deep > 0 ? selectorsOf(one.refinedBy, deep - 1) : []),
+      ...(nameOf(one.type) === 'Choice' && deep > 0 ? selectorsOf(one.items, deep - 1) : []),
+    ]);
+}
+
+const KINDS_BY_MOTIVATION = new Map<string, PassageKind>([
+  ['commenting', 'response'],
+  ['replying', 'response'],
+  ['questioning', 'response'],
+  ['assessing', 'response'],
+  ['describing', 'summary'],
+]);
+
+const ours = z.object({
+  kind: z.enum(PASSAGE_KINDS).optional().catch(undefined),
+  tint: z.enum(TINTS).optional().catch(undefined),
+  gist: z.string().max(1_000).optional().catch(undefined),
+  ownWords: z.string().max(50_000).optional().catch(undefined),
+  locator: locator.optional().catch(undefined),
+  wording: z.string().max(50_000).optional().catch(undefined),
+});
+
+const wholeNumber = (value: unknown): number | undefined =>
+  typeof value === 'number' && Number.isInteger(value) && value >= 0 ? value : undefined;
+
+function read(value: unknown, nth: number): ReadAnnotation | string {
+  if (!isObject(value)) return 'it is no object';
+  if (!listOf(value.type ?? value['@type']).some((type) => nameOf(type) === 'Annotation'))
+    return 'its type is not Annotation';
+  const said = ours.safeParse(value[OURS] ?? {}).data ?? {};
+  const bodies = [...listOf(value.body), ...listOf(value.bodyValue)];
+  const [tags, words]: [string[], string[]] = [[], []];
+  for (const body of bodies) {
+    const text = textOf(isObject(body) ? (body.value ?? body.chars) : body, 50_000).trim();
+    if (!text) continue;
+    if (isObject(body) && listOf(body.purpose).some((p) => nameOf(p) === 'tagging'))
+      tags.push(text.slice(0, 120));
+    else if (isObject(body) || value.bodyValue === body) words.push(text);
+  }
+  const targets = listOf(value.target);
+  if (targets.length === 0) return 'it has no target';
+  const all = targets.flatMap((target) => (isObject(target) ? selectorsOf(target.selector) : []));
+  const of = (type: string) => all.filter((one) => nameOf(one.type) === type);
+  const [quote] = of('TextQuoteSelector');
+  const [place] = of('TextPositionSelector');
+  const [start, end] = [wholeNumber(place?.start), wholeNumber(place?.end)];
+  const exact = textOf(quote?.exact, 50_000);
+  const page = of('FragmentSelector')
+    .map((one) => /(?:^|&)page=(\d{1,6})(?:&|$)/.exec(textOf(one.value, 200))?.[1])
+    .find(Boolean);
+  const motivation = listOf(value.motivation).map(nameOf);
+  const kind =
+    said.kind ??
+    motivation.map((name) => KINDS_BY_MOTIVATION.get(name)).find(Boolean) ??
+    (!exact ? 'response' : words.length || motivation.includes('highlighting') ? 'quotation' : 'mark');
+  return {
+    nth,
+    kind,
+    tint: said.tint ?? 'claim',
+    gist: said.gist ?? '',
+    ownWords: said.ownWords ?? words.join('\n\n').slice(0, 50_000),
+    tags: [...new Set(tags)].slice(0, 50),
+    locator: said.locator ?? null,
+    wording: said.wording ?? null,
+    quote: exact
+      ? { exact, prefix: textOf(quote?.prefix, 1_000), suffix: textOf(quote?.suffix, 1_000) }
+      : null,
+    position: start !== undefined && end !== undefined && end > start ? { start, end } : null,
+    leaf: page ? Number(page) : null,
+  };
+}
+
+/** Reads annotations of the W3C model from JSON-LD: one, a list, a page or a collection. Throws where it is no JSON. */
+export function readAnnotations(json: string): ReadAnnotations {
+  let value: unknown;
+  try {
+    value = JSON.parse(json);
+  } catch (error) {
+    throw new Error(`The file is no JSON: ${(error as Error).message}`, { cause: error });
+  }
+  const found: ReadAnnotations = { annotations: [], problems: [] };
+  for (const [i, item] of itemsOf(value).entries()) {
+    const one = read(item, i + 1);
+    if (typeof one === 'string') found.problems.push({ nth: i + 1, reason: one });
+    else found.annotations.push(one);
+  }
+  return found;
+}

@@ -1,0 +1,20 @@
+export {
+  bySource,
+  citesOwn,
+  partsOfPassage,
+  passagesDocument,
+  passagesToCsv,
+  passagesToHtml,
+  passagesToMarkdown,
+  passagesToText,
+  type OutLayout,
+  type PassageOut,
+  type PassagesOut,
+} from './write';
+export {
+  annotationOf,
+  annotationPage,
+  readAnnotations,
+  type AnnotatedDocument,
+  type ReadAnnotation,
+} from './annotations';

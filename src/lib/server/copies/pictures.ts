@@ -1,0 +1,40 @@
+import { scoped, type Context } from '../access/context';
+import { notHere } from '../access/refusal';
+import { readKept } from '../files/store';
+
+/** A picture of a page, as it is kept. */
+export interface KeptPicture {
+  sha256: string;
+  mediaType: string;
+  /** Where it came from. */
+  address: string;
+  bytes: number;
+  width: number;
+  height: number;
+}
+
+/** Notes the pictures of a copy. Their files must be in the store. */
+export async function insertPictures(
+  ctx: Context,
+  copyId: string,
+  pictures: readonly KeptPicture[],
+): Promise<void> {
+  for (const { sha256, mediaType, address } of pictures)
+    await ctx
+      .db('copy_picture')
+      .insert({ library_id: ctx.libraryId, copy_id: copyId, sha256, media_type: mediaType, address })
+      .onConflict(['copy_id', 'sha256'])
+      .ignore();
+}
+
+/** One picture of a copy; refuses one that is not of it. */
+export async function pictureOf(
+  ctx: Context,
+  copyId: string,
+  sha256: string,
+): Promise<{ bytes: Buffer; mediaType: string }> {
+  const row = (await scoped(ctx, 'copy_picture').where({ copy_id: copyId, sha256 }).first('media_type')) as
+    { media_type: string } | undefined;
+  if (!row) throw notHere('picture');
+  return { bytes: await readKept(sha256), mediaType: row.media_type };
+}

@@ -1,0 +1,119 @@
+import {
+  anchorAll,
+  describe,
+  locatorIn,
+  sameWords,
+  type AnchorState,
+  type Selectors,
+} from '../../core/passages';
+import { change } from '../access/change';
+import type { Context } from '../access/context';
+import { Refusal } from '../access/refusal';
+import { fetchCopy } from '../capture';
+import { readingOf } from '../copies';
+import { getCopy, insertCopy, renewReading, type Copy } from '../copies/repository';
+import { inTurn } from '../turns';
+import { passagesWhere, updatePassage, type Passage } from './repository';
+
+/** What is changed here. */
+const CHANGE = { right: 'edit', of: ['passages'] } as const;
+
+type Counts = Record<AnchorState, number>;
+const none = (): Counts => ({ found: 0, moved: 0, changed: 0, lost: 0 });
+
+/** What came of looking at a page again: whether it has changed, and how many of its passages stand how. */
+export interface Renewal {
+  copyId: string;
+  changed: boolean;
+  passages: Counts;
+  /** How many pictures the copy has now that were missing, where its text has not changed. */
+  pictures?: number;
+}
+
+/** What came of carrying passages over to another copy: how many stand there how, and the revisions made, for undoing. */
+export interface Carried {
+  passages: Counts;
+  revisions: string[];
+}
+
+/** Where passages of one copy stand in the text of another, each with the state it has there; no place where it is lost. */
+function placesIn(copy: Copy, passages: readonly (Passage & { selectors: Selectors })[]) {
+  return anchorAll(
+    copy.text,
+    passages.map((passage) => passage.selectors),
+  ).map(({ state, start, end }, i): { anchor: AnchorState; now: Selectors | undefined } => {
+    if (state === 'lost') return { anchor: 'lost', now: undefined };
+    const now = describe(copy.text, start, end);
+    // What counts is the words as they were kept: those that changed before may have changed back.
+    if (!sameWords(now.quote.exact, passages[i]!.exact)) return { anchor: 'changed', now };
+    return { anchor: state === 'changed' ? 'moved' : state, now };
+  });
+}
+
+const isLocated = (passage: Passage): passage is Passage & { selectors: Selectors } =>
+  passage.selectors !== null;
+
+/**
+ * Captures a copy's page again. When its text is the same, nothing new is kept, but for pictures that were missing. When it
+ * changed, a new copy is kept and every passage is looked for in it: those found again go over to it (as found, moved or with
+ * changed words, beside the words as they were kept), and so do words on the whole of it; the others stay on the old copy,
+ * marked as lost from the page.
+ */
+export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
+  const old = await getCopy(ctx, id);
+  const fresh = await fetchCopy(old.address);
+  if (fresh.text === old.text) {
+    const { reading_sha256: reading, pictures = [] } = fresh;
+    const more = pictures.length > 0 && reading !== old.reading_sha256;
+    if (more) await change(ctx, CHANGE, (inner) => renewReading(inner, id, reading, pictures));
+    return { copyId: id, changed: false, passages: none(), ...(more ? { pictures: pictures.length } : {}) };
+  }
+  return change(ctx, CHANGE, async (inner) => {
+    const copy = await insertCopy(inner, { ...fresh, source_id: old.source_id });
+    const count = none();
+    const all = await passagesWhere(inner, { copy_id: id });
+    const located = all.filter(isLocated);
+    const places = placesIn(copy, located);
+    for await (const [i, { id: passageId, revision }] of inTurn(located.entries())) {
+      const { anchor, now } = places[i]!;
+      count[anchor]++;
+      const over = now ? { copyId: copy.id, selectors: now } : {};
+      await updatePassage(inner, passageId, revision, { anchor, ...over }, 'page captured again');
+    }
+    for (const { id: passageId, revision } of all.filter((p) => !p.selectors))
+      await updatePassage(inner, passageId, revision, { copyId: copy.id }, 'page captured again');
+    return { copyId: copy.id, changed: true, passages: count };
+  });
+}
+
+/**
+ * Carries the passages of a copy over to another copy of the same source (the PDF for the page, a newer one for an older one):
+ * each is looked for in its text; those found go over, with the printed page that copy says, and words on the whole go too.
+ * What is not in it stays where it is, as it is.
+ */
+export async function carryPassages(ctx: Context, from: string, to: string): Promise<Carried> {
+  const [old, copy] = [await getCopy(ctx, from), await getCopy(ctx, to)];
+  if (from === to || old.source_id !== copy.source_id)
+    throw new Refusal(422, 'Passages are carried to another copy of the same source.');
+  const { html } = await readingOf(ctx, to);
+  return change(ctx, CHANGE, async (inner) => {
+    const carried: Carried = { passages: none(), revisions: [] };
+    const all = await passagesWhere(inner, { copy_id: from });
+    const located = all.filter(isLocated);
+    const places = placesIn(copy, located);
+    const put = async ({ id, revision }: Passage, over: Partial<Passage>) => {
+      const { revisionId } = await updatePassage(inner, id, revision, over, 'carried to another copy');
+      if (revisionId) carried.revisions.push(revisionId);
+    };
+    for await (const [i, passage] of inTurn(located.entries())) {
+      const { anchor, now } = places[i]!;
+      carried.passages[anchor]++;
+      if (!now) continue;
+      const printed = locatorIn(html, now.quote.exact);
+      const locator = printed?.label === 'page' ? printed : passage.locator;
+      await put(passage, { anchor, copyId: to, selectors: now, locator });
+    }
+    for (const passage of all.filter((p) => !p.selectors)) await put(passage, { copyId: to });
+    return carried;
+  });
+}

@@ -1,0 +1,115 @@
+import {
+  Document,
+  HeadingLevel,
+  Packer,
+  Paragraph,
+  Table,
+  TableCell,
+  TableRow,
+  TextRun,
+  WidthType,
+  type ParagraphChild,
+} from 'docx';
+import { writable, type Run } from '../../core/citing';
+import {
+  bySource,
+  citesOwn,
+  partsOfPassage,
+  type OutLayout,
+  type PassageOut,
+  type PassagesOut,
+} from '../../core/passages-out';
+import { withoutControls } from '../../core/text';
+import { runChildren } from '../lists/docx';
+
+/** Half an inch in twentieths of a point. */
+const HALF_INCH = 720;
+
+const children = (runs: Run[]): ParagraphChild[] => writable(runs).flatMap(runChildren);
+
+/** The two sides of a passage: the work's words, and one's own with what it is and where above them. */
+function sidesOf(passage: PassageOut, indent: number): { work: Paragraph[]; own: Paragraph[] } {
+  const { head, quotation, own } = partsOfPassage(passage);
+  const ownCited = citesOwn(passage);
+  const cited: Run[] = [{ text: ' ' }, ...passage.citation];
+  const work = quotation
+    ? [
+        new Paragraph({
+          indent: { left: indent },
+          spacing: { after: 120 },
+          children: children([{ text: `“${quotation}”` }, ...(ownCited ? [] : cited)]),
+        }),
+      ]
+    : [];
+  const lines = own.length || !ownCited ? own : [''];
+  return {
+    work,
+    own: [
+      new Paragraph({ spacing: { after: 60 }, children: [new TextRun({ text: head, italics: true })] }),
+      ...lines.map(
+        (text, i) =>
+          new Paragraph({
+            spacing: { after: 120 },
+            children: children([{ text }, ...(ownCited && i === lines.length - 1 ? cited : [])]),
+          }),
+      ),
+    ],
+  };
+}
+
+const headingOf = (text: string, level: (typeof HeadingLevel)[keyof typeof HeadingLevel]) =>
+  new Paragraph({
+    heading: level,
+    spacing: { before: 240, after: 120 },
+    children: [new TextRun({ text: withoutControls(text), bold: true, color: '000000' })],
+  });
+
+/** Passages as a .docx document (ECMA-376): by source, in a table of two columns or one below the other, with the references. */
+export async function passagesDocx(out: PassagesOut, layout: OutLayout): Promise<Buffer> {
+  const half = { size: 50, type: WidthType.PERCENTAGE };
+  const cell = (content: Paragraph[]) =>
+    new TableCell({
+      width: half,
+      margins: { top: 60, bottom: 60, left: 100, right: 100 },
+      children: content.length ? content : [new Paragraph({})],
+    });
+  const body = bySource(out.passages).flatMap(({ source, passages }) => [
+    headingOf(source, HeadingLevel.HEADING_2),
+    ...(layout === 'beside'
+      ? [
+          new Table({
+            width: { size: 100, type: WidthType.PERCENTAGE },
+            rows: passages.map((passage) => {
+              const { work, own } = sidesOf(passage, 0);
+              return new TableRow({ cantSplit: true, children: [cell(work), cell(own)] });
+            }),
+          }),
+        ]
+      : passages.flatMap((passage) => {
+          const { work, own } = sidesOf(passage, HALF_INCH);
+          return [...work, ...own];
+        })),
+  ]);
+  const references = out.references?.entries.length
+    ? [
+        headingOf('References', HeadingLevel.HEADING_2),
+        ...out.references.entries.map(
+          (entry) =>
+            new Paragraph({
+              indent: { left: HALF_INCH, hanging: HALF_INCH },
+              spacing: { after: 120 },
+              children: children([{ text: entry.label ? `${entry.label.trim()} ` : '' }, ...entry.runs]),
+            }),
+        ),
+      ]
+    : [];
+  const document = new Document({
+    title: withoutControls(out.title),
+    creator: 'Retexa',
+    styles: {
+      default: { document: { run: { font: 'Times New Roman', size: 24, language: { value: out.lang } } } },
+    },
+    sections: [{ children: [headingOf(out.title, HeadingLevel.HEADING_1), ...body, ...references] }],
+  });
+  return Packer.toBuffer(document);
+}

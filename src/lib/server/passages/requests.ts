@@ -1,0 +1,78 @@
+import { z } from 'zod';
+import { linkKind, locator, passageKind, selectors, tint } from '../../core/passages';
+import { nfc, squash } from '../../core/text';
+
+const words = z.string().max(50_000).transform(nfc);
+const id = z.string().max(60);
+
+/** Tags as they are kept: in one line each, none twice. */
+export const passageTags = z
+  .array(
+    z
+      .string()
+      .max(120)
+      .transform((tag) => nfc(squash(tag))),
+  )
+  .max(50)
+  .transform((tags) => [...new Set(tags.filter(Boolean))]);
+
+/** What a person says of a passage. */
+export const passageWords = z.strictObject({
+  kind: passageKind,
+  tint,
+  gist: z.string().max(1_000).transform(nfc),
+  ownWords: words,
+  locator: locator.nullable(),
+  visibility: z.enum(['private', 'library']),
+  wording: words.nullable().default(null),
+  tags: passageTags.default([]),
+});
+export type PassageWords = z.infer<typeof passageWords>;
+
+/**
+ * A new passage: of words in a copy, found by `selectors`; of a whole copy, without them; or of a source no copy of which
+ * is here, its words typed (`exact`), from print or from memory.
+ */
+export const newPassage = passageWords
+  .extend({
+    copyId: id.nullable(),
+    sourceId: id.nullable().default(null),
+    selectors: selectors.nullable(),
+    exact: words.default(''),
+  })
+  .refine((given) => given.copyId ?? given.sourceId, {
+    message: 'It says neither which copy nor which source.',
+  })
+  .refine((given) => given.copyId || !given.selectors, { message: 'A place in the text is one in a copy.' })
+  .refine((given) => given.selectors ?? (given.exact.trim() || given.gist.trim() || given.ownWords.trim()), {
+    message: 'Nothing is said: write the words, their point or your own words.',
+  });
+export type NewPassage = z.input<typeof newPassage>;
+
+/** A change of a passage: what is said of it and, where that changes too, its place or the words typed from print. */
+export const passageChange = z.strictObject({
+  base: z.number().int(),
+  said: passageWords,
+  selectors: selectors.optional(),
+  exact: words.optional(),
+});
+export type PassageChange = z.infer<typeof passageChange>;
+
+/** The kinds a link between passages can be of, or none to take it away, and the passage at its other end. */
+export const linkRequest = z.object({ to: id, kind: linkKind.nullable() });
+
+/** How many passages one request changes or writes out. */
+export const MOST_PASSAGES = 5_000;
+export const passageIds = z.array(id).min(1).max(MOST_PASSAGES);
+
+const tag = z.string().trim().min(1).max(120);
+/** What is done to several passages at once. */
+export const manyRequest = z.discriminatedUnion('act', [
+  z.object({ act: z.literal('tag'), ids: passageIds, tag }),
+  z.object({ act: z.literal('untag'), ids: passageIds, tag }),
+  z.object({ act: z.literal('bin'), ids: passageIds }),
+  z.object({ act: z.literal('place'), ids: passageIds, sectionId: id }),
+  z.object({ act: z.literal('unplace'), ids: passageIds, sectionId: id }),
+]);
+type OfEach<T> = T extends unknown ? Omit<T, 'ids'> : never;
+export type ManyAct = OfEach<z.infer<typeof manyRequest>>;

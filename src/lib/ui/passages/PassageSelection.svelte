@@ -1,0 +1,103 @@
+<script lang="ts">
+  import type { Section } from '$lib/server/projects';
+  import { call } from '../frame/client';
+  import { renewed } from '../frame/live.svelte';
+  import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
+  import { Button, Input, Select } from '../kit';
+  import PassageOut from './PassageOut.svelte';
+
+  interface Props {
+    ids: string[];
+    sections: Section[];
+    tags: string[];
+    title: string;
+    onclear: () => void;
+  }
+  /** What can be done with the passages selected. */
+  let { ids, sections, tags, title, onclear }: Props = $props();
+  let tag = $state('');
+  let section = $state('');
+  const listId = $props.id();
+  const many = (n: number) => (n === 1 ? 'One passage is' : `${n.toLocaleString('en')} passages are`);
+
+  type Done = { revisions: string[]; changed: string[] };
+  const act = (body: object) => attempt(() => call<Done>('POST', '/api/passages/many', { ids, ...body }));
+
+  async function addTag(event: Event) {
+    event.preventDefault();
+    const wanted = tag.trim();
+    if (!wanted) return;
+    const made = await act({ act: 'tag', tag: wanted });
+    if (!made) return;
+    tag = '';
+    done(
+      made.changed.length ? `${many(made.changed.length)} tagged “${wanted}”.` : 'All of them have that tag.',
+      made.revisions,
+    );
+    await renewed();
+  }
+  async function place(sectionId: string) {
+    const name = sections.find((s) => s.id === sectionId)?.name ?? '';
+    const made = await act({ act: 'place', sectionId });
+    section = '';
+    if (!made) return;
+    const { changed } = made;
+    if (changed.length === 0) return done(`All of them are under “${name}” already.`);
+    doneWithUndo(`${many(changed.length)} under “${name}”.`, () =>
+      call('POST', '/api/passages/many', { act: 'unplace', ids: changed, sectionId }),
+    );
+    await renewed();
+  }
+  async function bin() {
+    const made = await act({ act: 'bin' });
+    if (!made) return;
+    onclear();
+    done(`${many(made.changed.length)} in the bin.`, made.revisions);
+    await renewed();
+  }
+</script>
+
+<footer class="bar" aria-label="Selected passages">
+  <strong class="whitespace-nowrap">{ids.length.toLocaleString('en')} selected</strong>
+  <form onsubmit={addTag}>
+    <Input
+      style="width: 130px"
+      placeholder="Tag"
+      aria-label="Tag the selected"
+      list={listId}
+      bind:value={tag}
+    />
+    <datalist id={listId}
+      >{#each tags as one (one)}<option value={one}></option>{/each}</datalist
+    >
+  </form>
+  {#if sections.length}
+    <Select
+      look="chip"
+      aria-label="Section to file under"
+      bind:value={section}
+      onchange={(e) => e.currentTarget.value && void place(e.currentTarget.value)}
+    >
+      <option value="">File under…</option>
+      {#each sections as { id, name } (id)}<option value={id}>{name}</option>{/each}
+    </Select>
+  {/if}
+  <PassageOut {ids} {title} />
+  <Button look="quiet" onclick={bin}>Put in the bin</Button>
+  <span class="flex-1"></span>
+  <Button look="quiet" onclick={onclear}>Select none</Button>
+</footer>
+
+<style>
+  .bar {
+    display: flex;
+    position: sticky;
+    bottom: 0;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: center;
+    padding: 9px 26px;
+    border-top: 1px solid var(--edge);
+    background: var(--thread-soft);
+  }
+</style>
