@@ -138,7 +138,7 @@ describe('pages', () => {
       list: { address?: string }[];
     };
     expect(read.html).not.toMatch(
-      /<(?:script|iframe|object|embed|form|input|button|link|meta|base|style|svg|math|template|video|audio|source|portal)[\s>/]/i,
+      /<(?:script|iframe|object|embed|form|input|button|link|meta|base|style|svg|annotation|annotation-xml|maction|mglyph|malignmark|template|video|audio|source|portal)[\s>/]/i,
     );
     expect(read.html).not.toMatch(
       /<[^>]*\s(?:on\w+|style|src|srcset|background|poster|formaction|action|xlink:href|name)\s*=/i,

@@ -26,7 +26,30 @@ export function findWords(text: string, words: string): { start: number; end: nu
   return undefined;
 }
 
-const bare = (html: string) => decodeEntities(html.replace(/<[^>]*>/g, ''));
+/** Markup as it is parted: its tags, and the text before each, the last with none behind it. Each character is read once. */
+function* parted(html: string): Generator<{ text: string; tag: string }> {
+  let at = 0;
+  for (;;) {
+    const open = html.indexOf('<', at);
+    const close = open === -1 ? -1 : html.indexOf('>', open);
+    if (close === -1) return yield { text: html.slice(at), tag: '' };
+    yield { text: html.slice(at, open), tag: html.slice(open, close + 1) };
+    at = close + 1;
+  }
+}
+
+const bare = (html: string): string => decodeEntities([...parted(html)].map(({ text }) => text).join(''));
+
+const PARAGRAPH = /^<\/?p[\s>]/;
+/** The text of markup by its paragraphs, what stands between them too; empty ones are left out. */
+function paragraphsIn(html: string): string[] {
+  const found = [''];
+  for (const { text, tag } of parted(html)) {
+    found[found.length - 1] += text;
+    if (PARAGRAPH.test(tag)) found.push('');
+  }
+  return found.map(decodeEntities).filter(Boolean);
+}
 
 /**
  * The locator of words in a reading page: the printed page of the leaf they begin on, else the number of their
@@ -64,12 +87,7 @@ export function leavesIn(html: string): LeafText[] {
   let at = 0;
   for (const part of html.split('<section class="leaf"').slice(1)) {
     const open = part.indexOf('>');
-    const text = part
-      .slice(open + 1)
-      .split(/<\/?p(?:\s[^>]*)?>/)
-      .map(bare)
-      .filter(Boolean)
-      .join('\n');
+    const text = paragraphsIn(part.slice(open + 1)).join('\n');
     const [, leaf] = /\sdata-leaf="(\d+)"/.exec(part.slice(0, open)) ?? [];
     const [, page] = /\sdata-page="([^"]+)"/.exec(part.slice(0, open)) ?? [];
     const start = at > 0 && text ? at + 1 : at;
