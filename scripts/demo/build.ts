@@ -8,6 +8,7 @@ import { defaultContext, scoped } from '../../src/lib/server/access/context';
 import { closeDatabase, database } from '../../src/lib/server/db/open';
 import { readKept } from '../../src/lib/server/files/store';
 import { fileSources, insertProject } from '../../src/lib/server/projects/repository';
+import { picturesOf } from '../../src/lib/server/copies/pictures';
 import { getCopy } from '../../src/lib/server/copies/repository';
 import { getJob, type Job } from '../../src/lib/server/jobs/repository';
 import { getSource } from '../../src/lib/server/sources/repository';
@@ -158,6 +159,35 @@ async function fileThem(thesisId: string): Promise<number> {
   return 2;
 }
 
+/** The chart of a page with what is noted on it. */
+async function keepChart(copyId: string): Promise<number> {
+  const [sha256] = [...(await picturesOf(ctx, copyId)).keys()];
+  if (!sha256) return 0;
+  await keepPassage(ctx, {
+    copyId,
+    selectors: null,
+    kind: 'figure',
+    tint: 'evidence',
+    exact: 'Rise of pond floors.',
+    gist: 'Floors rise fast at first, then hardly at all',
+    ownWords: '',
+    locator: { label: 'figure', value: '1' },
+    visibility: 'library',
+    tags: ['marsh'],
+    figure: {
+      place: { on: 'picture', sha256, box: { x: 0, y: 0, width: 1, height: 1 } },
+      number: 'Figure 1',
+      alt: 'Points of 41 ponds: the floor rises steeply in the first years since the breach and levels off later.',
+      drawing: [
+        { id: 'bend', tint: 'doubt', shape: 'arrow', from: [0.55, 0.62], to: [0.42, 0.35] },
+        { id: 'why', tint: 'doubt', shape: 'words', at: [0.56, 0.6], text: 'Why does it bend here?' },
+        { id: 'late', tint: 'evidence', shape: 'box', from: [0.7, 0.08], to: [0.95, 0.3] },
+      ],
+    },
+  });
+  return 1;
+}
+
 async function listSourcesByTitle(title: string): Promise<{ id: string }[]> {
   return (await scoped<{ id: string; title: string }>(ctx, 'source').where({ title }).select('id')) as {
     id: string;
@@ -233,7 +263,7 @@ async function build(): Promise<void> {
     }
     if (result.kind !== 'kept') throw new Error(`${text} was not kept`);
     const { sourceId, copyId } = result;
-    if (parts && copyId) passages += await keepAll(copyId, parts);
+    if (parts && copyId) passages += (await keepAll(copyId, parts)) + (await keepChart(copyId));
     if (checked) await checkSource(ctx, sourceId, (await getSource(ctx, sourceId)).revision, true);
     if (text.includes('3-1-7') || recognise(text).kind === 'doi')
       await fileSources(ctx, paper.id, [sourceId]);

@@ -5,6 +5,7 @@
 import { describe, expect, it } from 'vitest';
 import * as capture from '../../src/lib/core/capture';
 import * as citing from '../../src/lib/core/citing';
+import * as figures from '../../src/lib/core/figures';
 import * as formats from '../../src/lib/core/formats';
 import * as leads from '../../src/lib/core/leads';
 import * as passages from '../../src/lib/core/passages';
@@ -38,8 +39,8 @@ const selectors = (t: string) => ({
   position: { start: 5, end: 205 },
 });
 /** A passage of a text, as it is kept, as it is written out, and as what goes out is made of it. */
-const kept = (t: string) => ({ id: 'a', kind: 'quotation' as const, tint: 'claim' as const, exact: t, wording: t, selectors: null, gist: t, ownWords: t, locator: null, tags: [t], added: '' }); // prettier-ignore
-const passageOut = (t: string): passagesOut.PassageOut => ({ kind: 'quotation', source: t, citekey: t, quotation: t, exact: t, gist: t, ownWords: t, locator: null, citation: run(t), tint: 'claim', tags: [t], sections: [t], state: 'found', added: '', address: t }); // prettier-ignore
+const kept = (t: string) => ({ id: 'a', kind: 'quotation' as const, tint: 'claim' as const, exact: t, wording: t, selectors: null, gist: t, ownWords: t, locator: null, tags: [t], added: '', figure: null }); // prettier-ignore
+const passageOut = (t: string): passagesOut.PassageOut => ({ kind: 'quotation', source: t, citekey: t, quotation: t, exact: t, gist: t, ownWords: t, locator: null, citation: run(t), tint: 'claim', tags: [t], sections: [t], state: 'found', added: '', address: t, figure: null }); // prettier-ignore
 const going = (t: string) => ({ title: t, lang: 'en', passages: [passageOut(t)], references: undefined });
 const written =
   (format: formats.FormatName): Take =>
@@ -86,7 +87,12 @@ const TAKES: Record<string, Record<string, Take>> = {
   },
   proof: { proof: (t) => proofing.proof(record(t)) },
   duplicates: { spellingsOf: (t) => duplicates.spellingsOf(record(t)), proposeSpellings: (t) => duplicates.proposeSpellings('container x', [t, `${t}b`]), respelled: (t) => duplicates.respelled(record(t), 'container', new Set([t.slice(0, 8_000)]), `${t}b`), textOfForm: (t) => duplicates.textOfForm('person', JSON.stringify([['family', t]])), formOfName: (t) => duplicates.formOfName({ family: t, given: t }), nameOfForm: (t) => duplicates.nameOfForm(JSON.stringify([['literal', t]])), pairOfForms: (t) => duplicates.pairOfForms(t, `${t}b`), compare: (t) => duplicates.compare(record(t), record(`${t}b`)), signatureOf: (t) => duplicates.signatureOf(record(t)), blocksOf: (t) => duplicates.blocksOf(duplicates.signatureOf(record(t))), holdings: (t) => duplicates.holdings(duplicates.signatureOf({ ...record(t), type: 'chapter', 'container-title': t })), judgePair: (t) => duplicates.judgePair(duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))), hash32: (t) => duplicates.hash32(t), mergeAll: (t) => duplicates.mergeAll([record(t), record(`${t}b`)], {}, 'x'), proposals: (t) => duplicates.proposals([record(t), record(`${t}b`)]), typedValue: (t) => { duplicates.typedValue('author', t); return duplicates.typedValue('issued', t); }, withoutMerge: (t) => duplicates.withoutMerge(record(t), record(`${t}b`), record(`${t}c`)), findGroups: (t) => duplicates.findGroups(['a', 'b'], [duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))]), findPairs: (t) => duplicates.findPairs(['a', 'b'], [duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))]), commonnessOf: (t) => duplicates.commonnessOf([duplicates.signatureOf(record(t))]), suggest: (t) => duplicates.suggest(record(t), record(`${t}b`)), agreeing: (t) => duplicates.agreeing(record(t), record(t)), mergeEffect: (t) => duplicates.mergeEffect(record(t), record(t)), mergeRecords: (t) => duplicates.mergeRecords(record(t), record(`${t}b`), {}, 'x') },
+  figures: {
+    boxOfSvg: (t) => { figures.boxOfSvg(t); figures.boxOfSvg(`<svg viewBox="0 0 9 9"><path d="${t}"/><polygon points="${t}"/></svg>`); }, boxOfFragment: (t) => { figures.boxOfFragment(t); figures.boxOfFragment(`#xywh=${t}`); }, isCaption: figures.isCaption, readCaption: (t) => { figures.readCaption(t); figures.readCaption(`Figure 3 ${t}`); },
+    captionNear: (t) => figures.captionNear([{ text: `Figure 3. ${t}`, x: 10, y: 60, width: 80, size: 9 }, { text: t, x: 10, y: 70, width: 80, size: 9 }], { x: 0, y: 0, width: 1, height: 0.5 }, { width: 100, height: 100 }), drawingSvg: (t) => figures.drawingSvg([{ id: 'a', tint: 'claim', shape: 'words', at: [0, 0], text: t }], { width: 9, height: 9 }), drawingInWords: (t) => figures.drawingInWords([{ id: 'a', tint: 'claim', shape: 'words', at: [0, 0], text: t }]),
+  },
   passagesOut: {
+    altOf: (t) => passagesOut.altOf({ ...passageOut(t), figure: { number: t, alt: t, drawing: [], png: '', width: 1, height: 1 } }),
     readAnnotations: (t) => passagesOut.readAnnotations(JSON.stringify([{ type: 'Annotation', bodyValue: t, target: { source: t, selector: { type: 'TextQuoteSelector', exact: t, prefix: t, suffix: t } } }])), annotationPage: (t) => passagesOut.annotationPage([kept(t)], { address: t, title: t, mediaType: t, creator: t }), annotationOf: (t) => passagesOut.annotationOf(kept(t), { address: t, title: t, mediaType: t, creator: t }),
     partsOfPassage: (t) => passagesOut.partsOfPassage(passageOut(t)), citesOwn: (t) => passagesOut.citesOwn(passageOut(t)), bySource: (t) => passagesOut.bySource([passageOut(t), passageOut(`${t}b`)]), passagesToText: (t) => passagesOut.passagesToText(going(t)), passagesToMarkdown: (t) => passagesOut.passagesToMarkdown(going(t), 'beside'), passagesToHtml: (t) => passagesOut.passagesToHtml(going(t), 'below'), passagesDocument: (t) => passagesOut.passagesDocument(going(t), 'beside'), passagesToCsv: (t) => passagesOut.passagesToCsv([passageOut(t)]),
   },
@@ -98,7 +104,7 @@ const TAKES: Record<string, Record<string, Take>> = {
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 const NO_TEXT = new Set([
   'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'openEngine', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
-  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'locatorName',
+  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'locatorName',
 ]); // prettier-ignore
 
 /** Sizes at which every text is tried, and those at which the slowest of them go on, in characters. */
@@ -186,6 +192,7 @@ describe('functions of the core', () => {
       citing,
       formats,
       leads,
+      figures,
       passages,
       proof: proofing,
       source,

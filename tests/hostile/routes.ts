@@ -83,6 +83,12 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'copies/[id]/page': (i) => [get(`/copies/${i.copy}/page?dark=1`)],
   'copies/[id]/file': (i) => [get(`/copies/${i.copy}/file`)],
   'copies/[id]/pictures/[sha]': (i) => [get(`/copies/${i.copy}/pictures/${'a'.repeat(64)}`)],
+  'copies/[id]/cut': (i) => [
+    get(
+      `/copies/${i.copy}/cut?place=${encodeURIComponent(JSON.stringify({ on: 'leaf', leaf: 1, box: { x: 0.1, y: 0.1, width: 0.5, height: 0.5 } }))}`,
+    ),
+  ],
+  'api/passages/[id]/picture': (i) => [get(`/api/passages/${i.passage}/picture?drawn`)],
   'copies/[id]/contents': (i) => [get(`/copies/${i.copy}/contents`)],
   'copies/[id]/marked': (i) => [get(`/copies/${i.copy}/marked`)],
   'copies/[id]/leaves/[n]/links': (i) => [get(`/copies/${i.copy}/leaves/1/links`)],
@@ -291,6 +297,35 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       tint: 'doubt',
       locator: null,
       visibility: 'private',
+    }),
+    post('/api/passages', {
+      copyId: i.copy,
+      selectors: null,
+      exact: 'Caption',
+      kind: 'figure',
+      gist: '',
+      ownWords: '',
+      tint: 'claim',
+      locator: null,
+      visibility: 'library',
+      figure: {
+        place: { on: 'leaf', leaf: 1, box: { x: 0, y: 0, width: 0.5, height: 0.5 } },
+        number: 'Figure 1',
+        alt: 'A mill',
+        drawing: [
+          { id: 'a', tint: 'doubt', shape: 'arrow', from: [0, 0], to: [1, 1] },
+          { id: 'b', tint: 'term', shape: 'words', at: [0.5, 0.5], text: 'gate' },
+          {
+            id: 'c',
+            tint: 'claim',
+            shape: 'stroke',
+            points: [
+              [0, 0],
+              [1, 1],
+            ],
+          },
+        ],
+      },
     }),
   ],
   'api/passages/[id]': (i) => [

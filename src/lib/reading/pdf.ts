@@ -18,7 +18,7 @@ type Pdfjs = typeof import('pdfjs-dist/legacy/build/pdf.mjs');
 let loaded: Promise<Pdfjs> | undefined;
 
 /** The PDF library; loading it takes a moment, so it is loaded when the first PDF comes. */
-function pdfjs(): Promise<Pdfjs> {
+export function pdfjs(): Promise<Pdfjs> {
   loaded ??= (async () => {
     const { DOMMatrix, ImageData, Path2D } = await import('@napi-rs/canvas');
     Object.assign(globalThis, { DOMMatrix, ImageData, Path2D });
@@ -152,7 +152,8 @@ async function hasPicture(page: Awaited<ReturnType<PDFDocumentProxy['getPage']>>
   );
 }
 
-function checkSides({ width, height }: { width: number; height: number }): void {
+/** Refuses a page larger than any is. */
+export function checkSides({ width, height }: { width: number; height: number }): void {
   const odd = (side: number) => !(side >= 1 && side <= LONGEST_PAGE);
   if (odd(width) || odd(height))
     throw new Unreadable(

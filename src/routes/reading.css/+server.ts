@@ -26,6 +26,12 @@ mark.chosen{background:color-mix(in srgb,var(--t) 90%,transparent);outline:2px s
 mark.drawn{background:color-mix(in srgb,#5893a5 35%,transparent);text-decoration:none}
 mark.covered{color:transparent!important;background:var(--ink)!important;text-decoration:none;outline:0}mark.covered *{color:transparent!important}
 ::highlight(sought){background:#ffe08a;color:#16222c}::highlight(sought-shown){background:#f08a24;color:#16222c}
+.pictured{position:relative;display:inline-block;max-width:100%;vertical-align:bottom}
+.figure-box{position:absolute;box-sizing:border-box;border:2px solid var(--t);border-radius:2px;cursor:pointer}.figure-box.chosen{outline:2px solid var(--ink);outline-offset:1px}
+.figure-box.claim{--t:#c98a00}.figure-box.evidence{--t:#1f7a4d;border-style:dotted}.figure-box.method{--t:#3556b8;border-style:double;border-width:4px}.figure-box.term{--t:#8a3fb0;border-style:dashed}.figure-box.doubt{--t:#c0392b;border-style:ridge;border-width:3px}
+.figure-box.new{border:2px dashed #0e6378;background:rgb(88 147 165 / 18%);pointer-events:none}
+.boxing,.boxing *{cursor:crosshair!important;user-select:none;-webkit-user-select:none}.boxing .face,.boxing .pictured{touch-action:none}.boxing .figure-box{pointer-events:none}
+.boxing .pictured{outline:2px dashed #0e6378;outline-offset:2px}.boxing .face:focus-visible,.boxing .pictured:focus-visible{outline:3px solid #c8421f;outline-offset:2px}
 .caret{position:absolute;z-index:5;width:2px;margin-left:-1px;background:#c8421f;pointer-events:none}
 body.leaves{max-width:none;font-size:17px;padding:18px;background:var(--rule);font-family:'Source Serif 4',Georgia,serif;line-height:1.2;overflow-wrap:normal}
 .leaf{position:relative;margin:0 auto 18px;background:#fff;color:#000;box-shadow:0 1px 4px rgb(0 0 0 / 25%);content-visibility:auto}

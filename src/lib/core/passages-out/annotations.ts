@@ -1,5 +1,14 @@
 import { z } from 'zod';
 import {
+  boxOfFragment,
+  boxOfSvg,
+  boxToSvg,
+  figureWords,
+  type Box,
+  type Figure,
+  type FigureWords,
+} from '../figures';
+import {
   locator,
   PASSAGE_KINDS,
   TINTS,
@@ -25,6 +34,7 @@ export interface Annotated {
   exact: string;
   wording: string | null;
   selectors: Selectors | null;
+  figure: Figure | null;
   gist: string;
   ownWords: string;
   locator: Locator | null;
@@ -42,6 +52,8 @@ export interface AnnotatedDocument {
   creator: string;
   /** For each passage, the leaf of the document it begins on, counted from 1, where it has leaves. */
   leafOf?: ReadonlyMap<string, number>;
+  /** The addresses of the pictures of a page, by their SHA-256. */
+  pictures?: ReadonlyMap<string, string>;
 }
 
 /** What an annotation is for. Source: Web Annotation Data Model, 3.3.5, motivations. */
@@ -51,6 +63,7 @@ const MOTIVATION: Record<PassageKind, string> = {
   summary: 'describing',
   response: 'commenting',
   mark: 'highlighting',
+  figure: 'highlighting',
 };
 
 /** A passage as an annotation (Web Annotation Data Model, 3.1; selectors 4.2.4, 4.2.5, refined as 4.2.9 has it). */
@@ -68,14 +81,20 @@ export function annotationOf(passage: Annotated, document: AnnotatedDocument): R
       ? { type: 'TextQuoteSelector', exact }
       : undefined;
   const position = selectors && { type: 'TextPositionSelector', ...selectors.position };
-  const leaf = document.leafOf?.get(passage.id);
+  const { figure } = passage;
+  const place = figure?.place;
+  const region = place && { type: 'SvgSelector', value: boxToSvg(place.box) };
+  const leaf = place?.on === 'leaf' ? place.leaf : document.leafOf?.get(passage.id);
+  const within = region ?? quote;
   const page = leaf && {
     type: 'FragmentSelector',
     conformsTo: PDF_FRAGMENT,
     value: `page=${leaf}`,
-    ...(quote ? { refinedBy: quote } : {}),
+    ...(within ? { refinedBy: within } : {}),
   };
-  const selector = [page ?? quote, position].filter((one) => one !== null && one !== undefined);
+  // A picture has an address of its own, and its words are said in the body.
+  const picture = place?.on === 'picture' ? document.pictures?.get(place.sha256) : undefined;
+  const selector = [page ?? within, position].filter((one) => one !== null && one !== undefined);
   return {
     '@context': CONTEXT,
     id: `urn:uuid:${passage.id}`,
@@ -85,6 +104,7 @@ export function annotationOf(passage: Annotated, document: AnnotatedDocument): R
     creator: { type: 'Person', name: document.creator },
     body: [
       ...(passage.gist ? [text(passage.gist, 'describing')] : []),
+      ...(figure && exact ? [text([figure.number, exact].filter(Boolean).join('. '), 'describing')] : []),
       ...(passage.ownWords
         ? [text(passage.ownWords, kind === 'response' ? 'commenting' : 'describing')]
         : []),
@@ -92,7 +112,7 @@ export function annotationOf(passage: Annotated, document: AnnotatedDocument): R
     ],
     target: {
       type: 'SpecificResource',
-      source: document.address || `urn:retexa:${document.title}`,
+      source: picture || document.address || `urn:retexa:${document.title}`,
       ...(selector.length ? { selector: selector.length === 1 ? selector[0] : selector } : {}),
     },
     [OURS]: {
@@ -102,6 +122,17 @@ export function annotationOf(passage: Annotated, document: AnnotatedDocument): R
       ownWords: passage.ownWords,
       ...(passage.locator ? { locator: passage.locator } : {}),
       ...(passage.wording === null ? {} : { wording: passage.wording }),
+      ...(figure
+        ? {
+            figure: {
+              number: figure.number,
+              alt: figure.alt,
+              drawing: figure.drawing,
+              caption: exact,
+              ...(place?.on === 'picture' ? { picture: place.sha256 } : {}),
+            },
+          }
+        : {}),
     },
   };
 }
@@ -140,6 +171,8 @@ export interface ReadAnnotation {
   position: { start: number; end: number } | null;
   /** The leaf of the document it is on, counted from 1, where it is said. */
   leaf: number | null;
+  /** The part of a picture or of the leaf it is on, with what is said of it; `picture` is its address or its SHA-256. */
+  region: (FigureWords & { box: Box; caption: string; picture: string }) | null;
 }
 
 /** What was read, and what could not be, each with which annotation and why. */
@@ -193,10 +226,32 @@ const ours = z.object({
   ownWords: z.string().max(50_000).optional().catch(undefined),
   locator: locator.optional().catch(undefined),
   wording: z.string().max(50_000).optional().catch(undefined),
+  figure: figureWords
+    .extend({ caption: z.string().max(50_000), picture: z.string().max(64).optional() })
+    .optional()
+    .catch(undefined),
 });
 
 const wholeNumber = (value: unknown): number | undefined =>
   typeof value === 'number' && Number.isInteger(value) && value >= 0 ? value : undefined;
+
+/** The part of a picture or a page that is meant, and the address of what it is a part of. */
+function regionOf(
+  selectors: readonly Json[],
+  targets: readonly unknown[],
+): { box: Box; address: string } | undefined {
+  const [target] = targets;
+  const address = textOf(isObject(target) ? (target.source ?? target.id) : target, 4_000);
+  const boxes = selectors.map((one) =>
+    nameOf(one.type) === 'SvgSelector'
+      ? boxOfSvg(textOf(one.value, 100_000))
+      : nameOf(one.type) === 'FragmentSelector'
+        ? boxOfFragment(textOf(one.value, 200))
+        : undefined,
+  );
+  const box = boxes.find(Boolean) ?? boxOfFragment(/#.*$/s.exec(address)?.[0] ?? '');
+  return box && { box, address: address.replace(/#.*$/s, '') };
+}
 
 function read(value: unknown, nth: number): ReadAnnotation | string {
   if (!isObject(value)) return 'it is no object';
@@ -223,9 +278,10 @@ function read(value: unknown, nth: number): ReadAnnotation | string {
   const page = of('FragmentSelector')
     .map((one) => /(?:^|&)page=(\d{1,6})(?:&|$)/.exec(textOf(one.value, 200))?.[1])
     .find(Boolean);
+  const region = exact ? undefined : regionOf(all, targets);
   const motivation = listOf(value.motivation).map(nameOf);
   const kind =
-    said.kind ??
+    (region ? 'figure' : said.kind === 'figure' ? undefined : said.kind) ??
     motivation.map((name) => KINDS_BY_MOTIVATION.get(name)).find(Boolean) ??
     (!exact ? 'response' : words.length || motivation.includes('highlighting') ? 'quotation' : 'mark');
   return {
@@ -242,6 +298,16 @@ function read(value: unknown, nth: number): ReadAnnotation | string {
       : null,
     position: start !== undefined && end !== undefined && end > start ? { start, end } : null,
     leaf: page ? Number(page) : null,
+    region: region
+      ? {
+          box: region.box,
+          picture: said.figure?.picture ?? region.address,
+          number: said.figure?.number ?? '',
+          alt: said.figure?.alt ?? '',
+          drawing: said.figure?.drawing ?? [],
+          caption: said.figure?.caption ?? '',
+        }
+      : null,
   };
 }
 

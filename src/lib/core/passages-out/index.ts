@@ -1,4 +1,5 @@
 export {
+  altOf,
   bySource,
   citesOwn,
   partsOfPassage,
@@ -7,6 +8,7 @@ export {
   passagesToHtml,
   passagesToMarkdown,
   passagesToText,
+  type FigureOut,
   type OutLayout,
   type PassageOut,
   type PassagesOut,

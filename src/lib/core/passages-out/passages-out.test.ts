@@ -28,6 +28,7 @@ const passage = (more: Partial<PassageOut> = {}): PassageOut => ({
   state: 'found',
   added: '2026-11-26T10:00:00.000Z',
   address: 'https://a.example/1',
+  figure: null,
   ...more,
 });
 const out = (...passages: PassageOut[]) => ({
@@ -224,6 +225,7 @@ suite('annotations of the W3C model', () => {
     locator: { label: 'page' as const, value: 'xii' },
     tags: ['gates'],
     added: '2026-11-26T10:00:00.000Z',
+    figure: null,
   };
   const document = {
     address: 'https://a.example/1',
@@ -234,7 +236,7 @@ suite('annotations of the W3C model', () => {
 
   it('carry a passage out and in again, whole', () => {
     const [back] = readAnnotations(JSON.stringify(annotationPage([kept], document))).annotations;
-    const { exact, selectors: _s, id: _id, added: _added, ...said } = kept;
+    const { exact, selectors: _s, id: _id, added: _added, figure: _figure, ...said } = kept;
     expect(back).toMatchObject({ ...said, position: selectors.position });
     expect(back!.quote).toEqual(selectors.quote);
     expect(back!.quote!.exact).toBe(exact);
@@ -247,6 +249,39 @@ suite('annotations of the W3C model', () => {
     });
     expect(JSON.stringify(page)).toContain('"value":"page=4","refinedBy":{"type":"TextQuoteSelector"');
     expect(readAnnotations(JSON.stringify(page)).annotations[0]).toMatchObject({ leaf: 4 });
+  });
+  it('of a figure on a page of a PDF say its box by an SVG selector that refines the page (W3C, 4.2.7 and 4.2.9)', () => {
+    const place = { on: 'leaf' as const, leaf: 3, box: { x: 0.1, y: 0.2, width: 0.5, height: 0.25 } };
+    const image = { sha256: 'a'.repeat(64), mediaType: 'image/png', width: 10, height: 10 };
+    const arrow = { id: 'a', tint: 'doubt' as const, shape: 'arrow' as const };
+    const drawing = [{ ...arrow, from: [0.1, 0.1] as [number, number], to: [0.9, 0.9] as [number, number] }];
+    const figure = { place, image, number: 'Figure 2', alt: 'A sluice', drawing };
+    const kind = 'figure' as const;
+    const one = { ...kept, kind, selectors: null, exact: 'A gate', wording: null, figure };
+    const page = annotationPage([one], { ...document, mediaType: 'application/pdf' });
+    const said = JSON.stringify(page);
+    expect(said).toContain('"value":"page=3","refinedBy":{"type":"SvgSelector","value":"<svg ');
+    expect(readAnnotations(said).annotations[0]).toMatchObject({
+      kind: 'figure',
+      leaf: 3,
+      region: { box: place.box, caption: 'A gate', number: 'Figure 2', alt: 'A sluice', drawing },
+    });
+  });
+  it('on a part of a picture are figures, by SVG or by a media fragment', () => {
+    const read = (target: unknown) =>
+      readAnnotations(JSON.stringify({ type: 'Annotation', body: [], target })).annotations[0]!;
+    const box = { x: 0.25, y: 0.5, width: 0.5, height: 0.25 };
+    const svg = '<svg viewBox="0 0 200 100"><polygon points="50,50 150,50 150,75 50,75"/></svg>';
+    expect(
+      read({ source: 'https://a.example/1.png', selector: { type: 'SvgSelector', value: svg } }),
+    ).toMatchObject({
+      kind: 'figure',
+      region: { box, picture: 'https://a.example/1.png' },
+    });
+    expect(read('https://a.example/1.png#xywh=percent:25,50,50,25')).toMatchObject({
+      kind: 'figure',
+      region: { box, picture: 'https://a.example/1.png' },
+    });
   });
   it('of a whole document have no selector', () => {
     const whole = { ...kept, kind: 'response' as const, selectors: null, exact: '', wording: null };

@@ -9,6 +9,7 @@ import {
   type Run,
 } from '../citing';
 import { escapeHtml, inOneLine, withoutControls } from '../text';
+import { drawingInWords, type Shape } from '../figures';
 import { inOwnWords, KIND_LABELS, locatorText, type Locator, type PassageKind } from '../passages';
 
 /** A passage as it is written out: its words as they print, and its citation in the style asked for. */
@@ -33,6 +34,29 @@ export interface PassageOut {
   added: string;
   /** The address of the document it stands in, where there is one. */
   address: string;
+  /** The picture of a figure, whose caption is in `quotation`. */
+  figure: FigureOut | null;
+}
+
+/** A figure as it is written out. */
+export interface FigureOut {
+  number: string;
+  alt: string;
+  drawing: readonly Shape[];
+  /** The picture with what is drawn over it, as PNG in base64; none where pictures are not written. */
+  png: string;
+  /** Of the picture, in pixels. */
+  width: number;
+  height: number;
+}
+
+/** What a picture says to those who do not see it: what it shows, and what is drawn over it. */
+export function altOf({ figure, quotation }: PassageOut): string {
+  if (!figure) return '';
+  const drawn = drawingInWords(figure.drawing);
+  return withoutControls(
+    `${figure.alt || quotation || figure.number || 'Figure'}${drawn ? ` (drawn over it: ${drawn})` : ''}`,
+  );
 }
 
 /** Passages as they are written out, in order, with the reference list of their sources. */
@@ -49,17 +73,19 @@ export type OutLayout = 'beside' | 'below';
 
 /** The parts of a passage, as a person reads them: what it is and where, the work's words, and one's own. */
 export function partsOfPassage(passage: PassageOut): { head: string; quotation: string; own: string[] } {
-  const { kind, locator, quotation, gist, ownWords } = passage;
+  const { kind, locator, quotation, gist, ownWords, figure } = passage;
   return {
     head: [KIND_LABELS[kind], locatorText(locator)].filter(Boolean).join(', '),
-    quotation: withoutControls(quotation),
+    quotation: withoutControls(
+      figure ? [figure.number, quotation].filter(Boolean).join('. ') : quotation && `“${quotation}”`,
+    ),
     own: [gist, ownWords].map((text) => withoutControls(text).trim()).filter(Boolean),
   };
 }
 
 /** Whether the citation stands with one's own words rather than with the work's. */
-export const citesOwn = ({ kind, quotation, ownWords, gist }: PassageOut): boolean =>
-  !quotation || (inOwnWords(kind) && Boolean(ownWords.trim() || gist.trim()));
+export const citesOwn = ({ kind, quotation, ownWords, gist, figure }: PassageOut): boolean =>
+  (!quotation && !figure) || (inOwnWords(kind) && Boolean(ownWords.trim() || gist.trim()));
 
 /** Passages in the order given, those of one source that follow each other together. */
 export function bySource(passages: readonly PassageOut[]): { source: string; passages: PassageOut[] }[] {
@@ -72,8 +98,6 @@ export function bySource(passages: readonly PassageOut[]): { source: string; pas
   return groups;
 }
 
-const quoted = (text: string): string => (text ? `“${text}”` : '');
-
 /** Passages as plain text, an empty line between paragraphs. */
 export function passagesToText({ title, passages, references }: PassagesOut): string {
   const lines = [title];
@@ -83,8 +107,8 @@ export function passagesToText({ title, passages, references }: PassagesOut): st
       const { head, quotation, own } = partsOfPassage(passage);
       const cited = runsToText(passage.citation);
       const [words, said] = citesOwn(passage)
-        ? [quoted(quotation), [...own, cited].join(' ')]
-        : [`${quoted(quotation)} ${cited}`, own.join(' ')];
+        ? [quotation, [...own, cited].join(' ')]
+        : [`${quotation} ${cited}`, own.join(' ')];
       lines.push(...[`${head}:`, words, said].filter((line) => line.trim() && line !== ':'));
     }
   }
@@ -106,7 +130,10 @@ export function passagesToMarkdown(out: PassagesOut, layout: OutLayout): string 
       const { head, quotation, own } = partsOfPassage(passage);
       const cited = runsToMarkdown(passage.citation);
       const at = citesOwn(passage) ? 1 : 0;
-      const work = [quotation ? md(quoted(quotation)) : '', at === 0 ? cited : ''].filter(Boolean).join(' ');
+      const picture = passage.figure?.png
+        ? `![${md(altOf(passage)).replace(/\n/g, ' ')}](data:image/png;base64,${passage.figure.png})`
+        : '';
+      const work = [picture, quotation ? md(quotation) : '', at === 0 ? cited : ''].filter(Boolean).join(' ');
       const mine = [...own.map(md), at === 1 ? cited : ''].filter(Boolean);
       if (layout === 'beside')
         rows.push(`| ${cell(work)} | ${cell([`*${md(head)}*`, ...mine].join('<br>'))} |`);
@@ -123,6 +150,14 @@ export function passagesToMarkdown(out: PassagesOut, layout: OutLayout): string 
 const paragraph = (html: string, style = ''): string =>
   `<p style="margin:0 0 0.6em${style && `;${style}`}">${html}</p>`;
 
+/** The picture of a figure, at half its pixels at most, as a screen shows two to a point. */
+const pictureHtml = (passage: PassageOut): string => {
+  const { figure } = passage;
+  if (!figure?.png) return '';
+  const width = Math.round(Math.min(figure.width / 2, 560));
+  return `<img src="data:image/png;base64,${figure.png}" alt="${escapeHtml(altOf(passage))}" width="${width}" style="display:block;max-width:100%;height:auto;margin:0 0 0.4em">`;
+};
+
 /** Passages as an HTML fragment that keeps its look when pasted: styles are in the elements. */
 export function passagesToHtml(out: PassagesOut, layout: OutLayout): string {
   const parts: string[] = [];
@@ -133,7 +168,9 @@ export function passagesToHtml(out: PassagesOut, layout: OutLayout): string {
       const { head, quotation, own } = partsOfPassage(passage);
       const cited = runsToHtml(passage.citation);
       const ownCited = citesOwn(passage);
-      const words = quotation ? `${escapeHtml(quoted(quotation))}${ownCited ? '' : ` ${cited}`}` : '';
+      const words = [pictureHtml(passage), escapeHtml(quotation), ownCited ? '' : cited]
+        .filter(Boolean)
+        .join(' ');
       const mine = [
         paragraph(`<i>${escapeHtml(head)}</i>`),
         ...own.map((text, i) =>
@@ -190,6 +227,8 @@ const COLUMNS: [heading: string, value: (p: PassageOut) => string][] = [
   ['Tint', (p) => p.tint],
   ['Tags', (p) => p.tags.join('; ')],
   ['Sections', (p) => p.sections.join('; ')],
+  ['Figure', (p) => p.figure?.number ?? ''],
+  ['What the figure shows', altOf],
   ['State', (p) => p.state],
   ['Kept', (p) => p.added],
   ['Address', (p) => p.address],

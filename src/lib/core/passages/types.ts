@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { nfc } from '../text';
 
 /** What a passage is. */
-export const PASSAGE_KINDS = ['quotation', 'paraphrase', 'summary', 'response', 'mark'] as const;
+export const PASSAGE_KINDS = ['quotation', 'paraphrase', 'summary', 'response', 'mark', 'figure'] as const;
 export const passageKind = z.enum(PASSAGE_KINDS);
 export type PassageKind = z.infer<typeof passageKind>;
 export const KIND_LABELS: Record<PassageKind, string> = {
@@ -11,7 +11,12 @@ export const KIND_LABELS: Record<PassageKind, string> = {
   summary: 'Summary',
   response: 'Response',
   mark: 'Mark',
+  figure: 'Figure',
 };
+
+/** Kinds of passages of words: any of them can become any other. A figure is a part of a picture, and stays one. */
+export type WordsKind = Exclude<PassageKind, 'figure'>;
+export const WORDS_KINDS = PASSAGE_KINDS.filter((kind): kind is WordsKind => kind !== 'figure');
 
 /** Kinds that are kept for what one says oneself; the words of the work stand behind it. */
 export const inOwnWords = (kind: PassageKind): boolean =>

@@ -64,6 +64,16 @@ const BOUNDS: Record<ReadTask['task'], Bound> = {
     ms: 120_000,
     unread: 'The PDF takes too long or too much memory to be written anew.',
   },
+  cut: {
+    room: 'drawing',
+    ms: 60_000,
+    unread: 'The figure takes too long or too much memory to cut out. Draw a smaller box.',
+  },
+  drawn: {
+    room: 'drawing',
+    ms: 60_000,
+    unread: 'The figure takes too long or too much memory to write out.',
+  },
   draw: {
     room: 'drawing',
     ms: 30_000,

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { catalogueCandidates, diagnosticOf } from '../../core/catalogues';
 import type { Candidate } from '../../core/capture';
+import type { Box, Shape } from '../../core/figures';
 import { fromLeaves, printedLabels, readingHtml, type Leaf } from '../../core/documents';
 import type { ReadableName, ReadResult } from '../../core/formats';
 import { citedKeys } from '../../core/citing';
@@ -8,6 +9,7 @@ import { parseReference, splitReferences } from '../../core/leads';
 import { textOf } from '../../core/passages';
 import type { SourceRecord } from '../../core/source';
 import { Unreadable } from '../failure';
+import type { Cut } from '../cut';
 import type { PageGiven, ReadPage } from '../page';
 import type { PdfText } from '../pdf';
 import type { ContentsEntry, LeafLink, PdfMark } from '../pdf-inside';
@@ -71,6 +73,13 @@ export interface MarkTask {
   html: string;
   marks: MarkToWrite[];
 }
+/**
+ * A box to cut out of a leaf (counted from 1) of the PDF at a path, or of the picture there; or a picture to put together with
+ * what is drawn over it.
+ */
+export type CutTask =
+  | { task: 'cut'; path: string; leaf?: number; box: Box }
+  | { task: 'drawn'; path: string; drawing: readonly Shape[] };
 export interface CatalogueTask {
   task: 'catalogue';
   xml: string;
@@ -100,6 +109,8 @@ export type Results = {
   marks: PdfMark[];
   links: LeafLink[];
   mark: Uint8Array;
+  cut: Cut;
+  drawn: Cut;
   catalogue: { candidates: Candidate[]; diagnostic?: string };
 };
 export type ReadTask =
@@ -114,6 +125,7 @@ export type ReadTask =
   | DrawTask
   | InsideTask
   | MarkTask
+  | CutTask
   | CatalogueTask;
 
 async function setLeaves({ leaves, labels: given, data }: SetLeavesTask): Promise<SetLeaves> {
@@ -168,6 +180,14 @@ export async function carryOut(task: ReadTask): Promise<Results[keyof Results] |
         return await (
           await import('../pdf-write')
         ).writeMarks(await readFile(task.path), task.html, task.marks);
+      case 'cut': {
+        const { cutLeaf, cutPicture } = await import('../cut');
+        return task.leaf === undefined
+          ? await cutPicture(await readFile(task.path), task.box)
+          : await cutLeaf(task.path, task.leaf, task.box);
+      }
+      case 'drawn':
+        return await (await import('../cut')).withDrawing(await readFile(task.path), task.drawing);
       case 'catalogue':
         return readCatalogue(task.xml);
     }

@@ -5,6 +5,7 @@ import { inParts } from '../db/ids';
 import { filesLeave, removeCopies } from '../copies/repository';
 import { removeFile } from '../files/store';
 import { forgetLists } from '../lists/printing';
+import { figuresOf } from '../passages/figures';
 import { removeProjects } from '../projects/repository';
 import { Refusal } from '../access/refusal';
 import { takeOff } from '../sources/hanging';
@@ -50,6 +51,7 @@ async function remove(ctx: Context, kind: Exclude<SearchKind, 'copy'>, ids: stri
 const removeTasks = (ctx: Context, ids: string[]) => remove(ctx, 'task', ids);
 
 async function removePassages(ctx: Context, ids: string[]): Promise<void> {
+  await filesLeave(ctx, await figuresOf(ctx, ids));
   await removeWhere(ctx, 'placement', 'passage_id', ids);
   await removeWhere(ctx, 'passage_tag', 'passage_id', ids);
   for (const end of ['from_id', 'to_id']) await removeWhere(ctx, 'passage_link', end, ids);
@@ -145,6 +147,7 @@ const NAMED: [table: string, column: string][] = [
   ['copy', 'sha256'],
   ['copy', 'reading_sha256'],
   ['copy_picture', 'sha256'],
+  ['passage', 'figure_sha256'],
   ['note', 'audio_sha256'],
   ['own_style', 'sha256'],
 ];

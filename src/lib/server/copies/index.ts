@@ -6,7 +6,7 @@ export { receiveFile } from './files';
 export { contentsOf, leafPicture, linksOnLeaf, pdfOf } from './leaves';
 export type { ContentsEntry, LeafLink } from '../../reading/pdf-inside';
 export { keepPlace, placeIn, readingPlace, readOf } from './place';
-export { pictureOf } from './pictures';
+export { pictureOf, picturesOf } from './pictures';
 export { copiesOf, getCopy, type Copy, type CopyHead } from './repository';
 
 /** The document of a copy as it was kept. */

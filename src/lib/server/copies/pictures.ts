@@ -27,6 +27,15 @@ export async function insertPictures(
       .ignore();
 }
 
+/** The addresses of the pictures of a copy, by their SHA-256. */
+export async function picturesOf(ctx: Context, copyId: string): Promise<Map<string, string>> {
+  const rows = (await scoped(ctx, 'copy_picture').where({ copy_id: copyId }).select('sha256', 'address')) as {
+    sha256: string;
+    address: string;
+  }[];
+  return new Map(rows.map(({ sha256, address }) => [sha256, address]));
+}
+
 /** One picture of a copy; refuses one that is not of it. */
 export async function pictureOf(
   ctx: Context,

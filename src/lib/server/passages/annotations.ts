@@ -1,3 +1,4 @@
+import type { Figure, FigurePlace } from '../../core/figures';
 import {
   anchor,
   anchorAll,
@@ -16,8 +17,9 @@ import { textOfBytes } from '../../reading/text';
 import { change } from '../access/change';
 import { personName, type Context } from '../access/context';
 import { Refusal } from '../access/refusal';
-import { readingOf, type Copy } from '../copies';
+import { picturesOf, readingOf, type Copy } from '../copies';
 import { inTurn } from '../turns';
+import { figureOf } from './figures';
 import { insertPassage, passagesWhere, type Passage } from './repository';
 import { MOST_PASSAGES } from './requests';
 
@@ -51,6 +53,7 @@ export async function annotationsOfCopy(
     mediaType: copy.media_type,
     creator: await personName(ctx),
     leafOf: leavesOf(copy, html, passages),
+    pictures: await picturesOf(ctx, copyId),
   });
   return { name: 'annotations.jsonld', body: `${JSON.stringify(page, null, 2)}\n` };
 }
@@ -99,6 +102,36 @@ function placesOf(
   });
 }
 
+/** The figures among annotations, cut out of a copy; nothing for one whose picture or leaf the copy does not have. */
+async function figuresOf(
+  ctx: Context,
+  copy: Copy,
+  given: readonly ReadAnnotation[],
+): Promise<Map<number, Figure | undefined>> {
+  const pictures = await picturesOf(ctx, copy.id);
+  const found = new Map<number, Figure | undefined>();
+  for (const [i, { region, leaf }] of given.entries()) {
+    if (!region) continue;
+    const { box, number, alt, drawing, picture } = region;
+    const sha256 = [...pictures].find((one) => one.includes(picture))?.[0];
+    const page = copy.kind === 'image' ? 1 : leaf;
+    const place: FigurePlace | undefined = sha256
+      ? { on: 'picture', sha256, box }
+      : page
+        ? { on: 'leaf', leaf: page, box }
+        : undefined;
+    const cut = place && figureOf(ctx, copy.id, { place, number, alt, drawing });
+    found.set(
+      i,
+      await cut?.catch((error: unknown) => {
+        if (error instanceof Refusal) return undefined;
+        throw error;
+      }),
+    );
+  }
+  return found;
+}
+
 /**
  * Keeps annotations of the W3C model, in JSON-LD, as passages of a copy, each looked for in its text. What is lost or cannot
  * be read is said and not kept; what is there already is not kept twice.
@@ -118,6 +151,13 @@ export async function bringAnnotations(ctx: Context, copyId: string, bytes: Uint
   return keepAnnotations(ctx, copyId, read.annotations, read.problems);
 }
 
+/** Where the words or the figure of an annotation are in the work, as the document says it. */
+function placeSaid(copy: Copy, html: string, place: Selectors | null, figure: Figure | undefined) {
+  if (place) return locatorIn(html, place.quote.exact);
+  const label = figure?.place.on === 'leaf' ? copy.labels?.[figure.place.leaf - 1] : undefined;
+  return label ? { label: 'page' as const, value: label } : null;
+}
+
 /** Keeps annotations that were read as passages of a copy, all in one step. */
 export async function keepAnnotations(
   ctx: Context,
@@ -127,19 +167,24 @@ export async function keepAnnotations(
 ): Promise<Brought> {
   const { copy, html } = await readingOf(ctx, copyId);
   const places = placesOf(copy, html, annotations);
+  const figures = await figuresOf(ctx, copy, annotations);
   const brought: Brought = { kept: [], already: 0, lost: [], problems };
   await change(ctx, CHANGE, async (inner) => {
     const there = await passagesWhere(inner, { copy_id: copyId });
     for await (const [i, one] of inTurn(annotations.entries())) {
-      const place = places[i];
-      if (place === undefined) {
-        brought.lost.push({ nth: one.nth, words: (one.quote?.exact ?? '').slice(0, 120) });
+      const [place, figure] = [places[i], figures.get(i)];
+      if (place === undefined || (one.region && !figure)) {
+        brought.lost.push({
+          nth: one.nth,
+          words: (one.quote?.exact ?? one.region?.caption ?? '').slice(0, 120),
+        });
         continue;
       }
       const same = there.some(
         (p) =>
           p.kind === one.kind &&
           p.ownWords === one.ownWords &&
+          (figure ? JSON.stringify(p.figure?.place) === JSON.stringify(figure.place) : !p.figure) &&
           (place
             ? p.selectors?.position.start === place.position.start && sameWords(p.exact, place.quote.exact)
             : !p.selectors),
@@ -152,8 +197,9 @@ export async function keepAnnotations(
       const { id } = await insertPassage(inner, {
         ...{ kind, tint, gist, ownWords, tags, wording, copyId, selectors: place },
         sourceId: copy.source_id,
-        exact: place?.quote.exact ?? '',
-        locator: locator ?? (place ? locatorIn(html, place.quote.exact) : null),
+        figure: figure ?? null,
+        exact: place?.quote.exact ?? one.region?.caption ?? '',
+        locator: locator ?? placeSaid(copy, html, place, figure),
         visibility: 'library',
         anchor: 'found',
       });

@@ -1,3 +1,4 @@
+import type { Figure } from '../../core/figures';
 import {
   anchorAll,
   describe,
@@ -10,7 +11,7 @@ import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { fetchCopy } from '../capture';
-import { readingOf } from '../copies';
+import { pictureOf, readingOf } from '../copies';
 import { getCopy, insertCopy, renewReading, type Copy } from '../copies/repository';
 import { inTurn } from '../turns';
 import { passagesWhere, updatePassage, type Passage } from './repository';
@@ -50,14 +51,23 @@ function placesIn(copy: Copy, passages: readonly (Passage & { selectors: Selecto
   });
 }
 
+/** Whether a figure is in another copy too: its very picture must be kept of it. */
+async function hasPicture(ctx: Context, copyId: string, { place }: Figure): Promise<boolean> {
+  if (place.on !== 'picture') return false;
+  return pictureOf(ctx, copyId, place.sha256).then(
+    () => true,
+    () => false,
+  );
+}
+
 const isLocated = (passage: Passage): passage is Passage & { selectors: Selectors } =>
   passage.selectors !== null;
 
 /**
  * Captures a copy's page again. When its text is the same, nothing new is kept, but for pictures that were missing. When it
  * changed, a new copy is kept and every passage is looked for in it: those found again go over to it (as found, moved or with
- * changed words, beside the words as they were kept), and so do words on the whole of it; the others stay on the old copy,
- * marked as lost from the page.
+ * changed words, beside the words as they were kept), and so do words on the whole of it and figures whose picture it has
+ * too; the others stay on the old copy, marked as lost from the page.
  */
 export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
   const old = await getCopy(ctx, id);
@@ -80,15 +90,20 @@ export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
       const over = now ? { copyId: copy.id, selectors: now } : {};
       await updatePassage(inner, passageId, revision, { anchor, ...over }, 'page captured again');
     }
-    for (const { id: passageId, revision } of all.filter((p) => !p.selectors))
-      await updatePassage(inner, passageId, revision, { copyId: copy.id }, 'page captured again');
+    for (const { id: passageId, revision, figure } of all.filter((p) => !p.selectors)) {
+      const goes = !figure || (await hasPicture(inner, copy.id, figure));
+      if (figure) count[goes ? 'found' : 'lost']++;
+      const over = goes ? { copyId: copy.id } : { anchor: 'lost' as const };
+      await updatePassage(inner, passageId, revision, over, 'page captured again');
+    }
     return { copyId: copy.id, changed: true, passages: count };
   });
 }
 
 /**
  * Carries the passages of a copy over to another copy of the same source (the PDF for the page, a newer one for an older one):
- * each is looked for in its text; those found go over, with the printed page that copy says, and words on the whole go too.
+ * each is looked for in its text; those found go over, with the printed page that copy says, and words on the whole go too, and figures whose
+ * picture that copy has.
  * What is not in it stays where it is, as it is.
  */
 export async function carryPassages(ctx: Context, from: string, to: string): Promise<Carried> {
@@ -113,7 +128,11 @@ export async function carryPassages(ctx: Context, from: string, to: string): Pro
       const locator = printed?.label === 'page' ? printed : passage.locator;
       await put(passage, { anchor, copyId: to, selectors: now, locator });
     }
-    for (const passage of all.filter((p) => !p.selectors)) await put(passage, { copyId: to });
+    for (const passage of all.filter((p) => !p.selectors)) {
+      const goes = !passage.figure || (await hasPicture(inner, to, passage.figure));
+      if (passage.figure) carried.passages[goes ? 'found' : 'lost']++;
+      if (goes) await put(passage, { copyId: to, anchor: 'found' });
+    }
     return carried;
   });
 }

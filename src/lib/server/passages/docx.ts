@@ -1,6 +1,7 @@
 import {
   Document,
   HeadingLevel,
+  ImageRun,
   Packer,
   Paragraph,
   Table,
@@ -12,6 +13,7 @@ import {
 } from 'docx';
 import { writable, type Run } from '../../core/citing';
 import {
+  altOf,
   bySource,
   citesOwn,
   partsOfPassage,
@@ -25,25 +27,56 @@ import { runChildren } from '../lists/docx';
 /** Half an inch in twentieths of a point. */
 const HALF_INCH = 720;
 
+/** Widest a figure is set, in pixels at 96 to the inch: what a page has between its margins, and half of it in a column. */
+const WIDEST = { whole: 600, column: 280 };
+
+/** The picture of a figure in a paragraph of its own, at most as large as it is at 192 pixels to the inch. */
+function pictureOf(passage: PassageOut, widest: number): Paragraph[] {
+  const { figure } = passage;
+  if (!figure?.png) return [];
+  const width = Math.max(1, Math.round(Math.min(widest, figure.width / 2)));
+  const height = Math.max(1, Math.round((width * figure.height) / figure.width));
+  const alt = altOf(passage);
+  return [
+    new Paragraph({
+      keepNext: true,
+      spacing: { after: 60 },
+      children: [
+        new ImageRun({
+          type: 'png',
+          data: Buffer.from(figure.png, 'base64'),
+          transformation: { width, height },
+          altText: { name: figure.number || 'Figure', title: figure.number || 'Figure', description: alt },
+        }),
+      ],
+    }),
+  ];
+}
+
 const children = (runs: Run[]): ParagraphChild[] => writable(runs).flatMap(runChildren);
 
 /** The two sides of a passage: the work's words, and one's own with what it is and where above them. */
-function sidesOf(passage: PassageOut, indent: number): { work: Paragraph[]; own: Paragraph[] } {
+function sidesOf(
+  passage: PassageOut,
+  indent: number,
+  widest: number,
+): { work: Paragraph[]; own: Paragraph[] } {
   const { head, quotation, own } = partsOfPassage(passage);
   const ownCited = citesOwn(passage);
   const cited: Run[] = [{ text: ' ' }, ...passage.citation];
-  const work = quotation
-    ? [
-        new Paragraph({
-          indent: { left: indent },
-          spacing: { after: 120 },
-          children: children([{ text: `“${quotation}”` }, ...(ownCited ? [] : cited)]),
-        }),
-      ]
-    : [];
+  const words =
+    quotation || (passage.figure && !ownCited)
+      ? [
+          new Paragraph({
+            indent: { left: indent },
+            spacing: { after: 120 },
+            children: children([{ text: quotation }, ...(ownCited ? [] : cited)]),
+          }),
+        ]
+      : [];
   const lines = own.length || !ownCited ? own : [''];
   return {
-    work,
+    work: [...pictureOf(passage, widest), ...words],
     own: [
       new Paragraph({ spacing: { after: 60 }, children: [new TextRun({ text: head, italics: true })] }),
       ...lines.map(
@@ -80,13 +113,13 @@ export async function passagesDocx(out: PassagesOut, layout: OutLayout): Promise
           new Table({
             width: { size: 100, type: WidthType.PERCENTAGE },
             rows: passages.map((passage) => {
-              const { work, own } = sidesOf(passage, 0);
+              const { work, own } = sidesOf(passage, 0, WIDEST.column);
               return new TableRow({ cantSplit: true, children: [cell(work), cell(own)] });
             }),
           }),
         ]
       : passages.flatMap((passage) => {
-          const { work, own } = sidesOf(passage, HALF_INCH);
+          const { work, own } = sidesOf(passage, HALF_INCH, WIDEST.whole);
           return [...work, ...own];
         })),
   ]);

@@ -7,6 +7,7 @@ import { getCopy, type Copy } from '../copies/repository';
 import { now } from '../db/ids';
 import { placePassages } from '../projects/sections';
 import { inTurn } from '../turns';
+import { changedFigure, figureOf } from './figures';
 import { getPassage, getPassages, insertPassage, updatePassage, type Passage } from './repository';
 import type { ManyAct, NewPassage, PassageChange } from './requests';
 
@@ -31,6 +32,7 @@ export {
   type PassageItem,
   type PassageSort,
 } from './listing';
+export { cutRequest, figurePicture, previewFigure } from './figures';
 export { annotationsOfCopy, bringAnnotations, type Brought } from './annotations';
 export { bringMarks, markedPdf } from './pdf-marks';
 export { copyRequest, outRequest, passagesToCopy, writePassages, type PassageOutput } from './out';
@@ -54,7 +56,7 @@ function placeIn(copy: Copy, given: Selectors): Selectors {
   return describe(copy.text, found.start, found.end);
 }
 
-/** Keeps a passage: of words in a copy, of a whole copy, or of a source by hand. */
+/** Keeps a passage: of words in a copy, a figure cut out of one, of a whole copy, or of a source by hand. */
 export async function keepPassage(ctx: Context, given: NewPassage): Promise<Passage> {
   const {
     copyId,
@@ -63,8 +65,10 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
     exact = '',
     wording = null,
     tags = [],
+    figure: box = null,
     ...said
   } = given;
+  const figure = box && copyId ? await figureOf(ctx, copyId, box) : null;
   return change(ctx, { ...CHANGE, names: { source: typed } }, async (inner) => {
     const copy = copyId ? await getCopy(inner, copyId) : undefined;
     const where = copy && place ? placeIn(copy, place) : null;
@@ -75,7 +79,8 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
       sourceId: copy?.source_id ?? typed!,
       copyId: copy?.id ?? null,
       selectors: where,
-      exact: where?.quote.exact ?? (copy ? '' : exact.trim()),
+      figure,
+      exact: where?.quote.exact ?? (copy && !figure ? '' : exact.trim()),
       anchor: 'found',
     });
   });
@@ -86,9 +91,14 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
  * on, and with `exact`, where no copy has it, other words were read.
  */
 export async function editPassage(ctx: Context, id: string, given: PassageChange) {
-  const { base, said, selectors: place, exact } = given;
+  const { base, said, selectors: place, exact, figure: box } = given;
+  const held = box && (await getPassage(ctx, id));
+  const figure = held && box ? await changedFigure(ctx, held, box) : undefined;
   return change(ctx, CHANGE, async (inner) => {
-    const { copyId, selectors: before } = await getPassage(inner, id);
+    const { copyId, selectors: before, figure: its } = await getPassage(inner, id);
+    if ((said.kind === 'figure') !== (its !== null))
+      throw new Refusal(422, 'A figure stays a figure, and words stay words. Keep it anew as the other.');
+    if (its && place) throw new Refusal(422, 'A figure stands in a box, not at words.');
     if (exact !== undefined && before)
       throw new Refusal(422, 'The words of a passage in a copy are what the copy says. Select others there.');
     if (place && !copyId)
@@ -99,7 +109,12 @@ export async function editPassage(ctx: Context, id: string, given: PassageChange
       inner,
       id,
       base,
-      { ...said, ...moved, ...(exact === undefined ? {} : { exact: exact.trim() }) },
+      {
+        ...said,
+        ...moved,
+        ...(figure ? { figure } : {}),
+        ...(exact === undefined ? {} : { exact: exact.trim() }),
+      },
       moved ? 'set to other words' : 'edited',
     );
   });

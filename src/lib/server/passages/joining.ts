@@ -19,10 +19,11 @@ export interface Joined {
 const both = (a: string, b: string, between: string) =>
   a.trim() === '' ? b : b.trim() === '' || a.includes(b.trim()) ? a : `${a}${between}${b}`;
 
-/** Whether two passages mark the same words, are of the same kind, and seen by the same people. */
+/** Whether two passages mark the same words, are of the same kind, and seen by the same people. Figures under one caption are several. */
 const alike = (a: Passage, b: Passage) =>
   a.kind === b.kind &&
   a.visibility === b.visibility &&
+  !a.figure &&
   fold(a.exact) !== '' &&
   fold(a.exact) === fold(b.exact) &&
   (a.wording === null || b.wording === null || a.wording === b.wording);

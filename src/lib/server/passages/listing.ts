@@ -40,10 +40,12 @@ export const PASSAGE_SORTS = ['newest', 'source'] as const;
 export type PassageSort = (typeof PASSAGE_SORTS)[number];
 
 /** A place is asked of what is quoted or taken from the work, and of nothing that is on the whole of it. */
-const WITHOUT_PLACE = "passage.locator IS NULL AND (passage.exact <> '' OR passage.selectors IS NOT NULL)";
+const WITHOUT_PLACE =
+  "passage.locator IS NULL AND (passage.exact <> '' OR passage.selectors IS NOT NULL OR passage.figure IS NOT NULL)";
 
-/** A quotation has one's own words beside it, or a point; what is a mark only needs none. */
-const WITHOUT_WORDS = "passage.own_words = '' AND passage.gist = '' AND passage.kind <> 'mark'";
+/** A quotation has one's own words beside it, or a point; what is a mark or a figure only needs none. */
+const WITHOUT_WORDS =
+  "passage.own_words = '' AND passage.gist = '' AND passage.kind NOT IN ('mark', 'figure')";
 
 const NARROWING: Record<PassageState, (query: Knex.QueryBuilder, ctx: Context) => unknown> = {
   lost: (query) => query.where('passage.anchor', 'lost'),

@@ -6,6 +6,7 @@ import {
   passagesToHtml,
   passagesToMarkdown,
   passagesToText,
+  type FigureOut,
   type OutLayout,
   type PassagesOut,
 } from '../../core/passages-out';
@@ -15,12 +16,15 @@ import { inParts } from '../db/ids';
 import { printCitations, printList, type Look } from '../lists/printing';
 import { getSources } from '../sources/repository';
 import { passagesDocx } from './docx';
-import { itemsOf } from './listing';
+import { drawnFigure } from './figures';
+import { itemsOf, type PassageItem } from './listing';
 import { getPassages } from './repository';
 import { passageIds } from './requests';
 
 /** Ways passages are written out. */
 export const PASSAGE_OUTPUTS = ['docx', 'html', 'markdown', 'text', 'csv'] as const;
+/** Ways in which pictures are written. */
+const PICTURED: ReadonlySet<PassageOutput> = new Set(['docx', 'html', 'markdown']);
 export type PassageOutput = (typeof PASSAGE_OUTPUTS)[number];
 
 /** Passages to write out, in this order, and how. */
@@ -49,12 +53,41 @@ async function addressesOf(ctx: Context, ids: string[]): Promise<Map<string, str
   return found;
 }
 
+/** Most figures written out at once with their pictures. */
+const MOST_FIGURES = 300;
+
+/** The figures among passages as they are written out, by the id of the passage, with their pictures or without. */
+async function figuresOut(items: readonly PassageItem[], pictures: boolean): Promise<Map<string, FigureOut>> {
+  const figures = items.filter((p) => p.figure);
+  if (pictures && figures.length > MOST_FIGURES)
+    throw new Refusal(
+      422,
+      `${figures.length.toLocaleString('en')} figures are chosen; at most ${MOST_FIGURES} are written at once with their pictures. Choose fewer.`,
+    );
+  const out = new Map<string, FigureOut>();
+  for (const { id, figure } of figures) {
+    if (!figure) continue;
+    const { number, alt, drawing, image } = figure;
+    const drawn = pictures ? await drawnFigure(figure) : undefined;
+    out.set(id, {
+      number,
+      alt,
+      drawing,
+      png: drawn?.png.toString('base64') ?? '',
+      width: drawn?.width ?? image.width,
+      height: drawn?.height ?? image.height,
+    });
+  }
+  return out;
+}
+
 /** Passages with their citations in a style, and the reference list of their sources. Refuses where one is gone. */
 async function gathered(
   ctx: Context,
   ids: readonly string[],
   look: Look,
   title: string,
+  pictures: boolean,
 ): Promise<PassagesOut> {
   const byId = new Map((await getPassages(ctx, ids)).filter((p) => !p.binned).map((p) => [p.id, p]));
   if (byId.size !== new Set(ids).size)
@@ -73,6 +106,7 @@ async function gathered(
   ]);
   const citations = await printCitations(ctx, sources, cited, look);
   const references = await printList(ctx, sources, look);
+  const figures = await figuresOut(items, pictures);
   const addresses = await addressesOf(
     ctx,
     items.flatMap((p) => p.copyId ?? []),
@@ -99,13 +133,14 @@ async function gathered(
       state: p.anchor,
       added: p.added,
       address: (p.copyId && addresses.get(p.copyId)) ?? '',
+      figure: figures.get(p.id) ?? null,
     })),
   };
 }
 
 /** Passages as a file, in the order given, cited in a style. */
 export async function writePassages(ctx: Context, given: z.infer<typeof outRequest>, look: Look) {
-  const out = await gathered(ctx, given.ids, look, given.title || 'Passages');
+  const out = await gathered(ctx, given.ids, look, given.title || 'Passages', PICTURED.has(given.as));
   const file = (extension: string, mediaType: string, body: string) => ({
     name: `passages.${extension}`,
     mediaType,
@@ -138,6 +173,6 @@ export async function passagesToCopy(
   look: Look,
   layout: OutLayout,
 ): Promise<{ plain: string; rich: string }> {
-  const out = await gathered(ctx, ids, look, 'Passages');
+  const out = await gathered(ctx, ids, look, 'Passages', true);
   return { plain: passagesToText(out), rich: passagesToHtml(out, layout) };
 }

@@ -47,6 +47,7 @@ export async function bringMarks(ctx: Context, copyId: string): Promise<Brought>
     quote: words ? { exact: words, prefix: '', suffix: '' } : null,
     position: null,
     leaf,
+    region: null,
   }));
   return keepAnnotations(ctx, copyId, annotations);
 }

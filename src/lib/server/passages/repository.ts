@@ -1,3 +1,4 @@
+import type { Figure } from '../../core/figures';
 import {
   sameWords,
   type AnchorState,
@@ -20,6 +21,8 @@ export interface Passage {
   kind: PassageKind;
   /** Where it stands now, and in which words. */
   selectors: Selectors | null;
+  /** The part of a picture it is, for one of kind figure; `exact` is its caption then. */
+  figure: Figure | null;
   /** The words as they were kept; none for a word on a whole document. */
   exact: string;
   /** How the quotation is worded in print, where that is not `exact`: with omissions and insertions in brackets. */
@@ -42,6 +45,8 @@ export interface PassageRow {
   copy_id: string | null;
   kind: PassageKind;
   selectors: string | null;
+  figure: string | null;
+  figure_sha256: string | null;
   exact: string;
   wording: string | null;
   locator: string | null;
@@ -69,6 +74,7 @@ export function openPassage(row: PassageRow): Passage {
     copyId: row.copy_id,
     kind: row.kind,
     selectors: at,
+    figure: row.figure ? (JSON.parse(row.figure) as Figure) : null,
     exact: row.exact,
     wording: row.wording,
     locator: row.locator ? (JSON.parse(row.locator) as Locator) : null,
@@ -90,6 +96,8 @@ const rowOf = (p: Passage): PassageRow => ({
   copy_id: p.copyId,
   kind: p.kind,
   selectors: p.selectors && JSON.stringify(p.selectors),
+  figure: p.figure && JSON.stringify(p.figure),
+  figure_sha256: p.figure?.image.sha256 ?? null,
   exact: p.exact,
   wording: p.wording,
   locator: p.locator && JSON.stringify(p.locator),
@@ -111,7 +119,10 @@ export type PassageState = ReturnType<typeof stateOf>;
 
 /** What stands beside a passage and is made from it: what it is searched by, and its tags. */
 async function beside(ctx: Context, p: Passage, tagsBefore: readonly string[] = []): Promise<void> {
-  const words = [p.gist, p.exact, p.wording ?? '', p.ownWords, ...p.tags].filter(Boolean).join('\n');
+  const { number = '', alt = '' } = p.figure ?? {};
+  const words = [p.gist, number, p.exact, p.wording ?? '', alt, p.ownWords, ...p.tags]
+    .filter(Boolean)
+    .join('\n');
   await index(ctx, 'passage', p.id, p.binned ? '' : words);
   if (JSON.stringify(tagsBefore) === JSON.stringify(p.tags)) return;
   await scoped(ctx, 'passage_tag').where({ passage_id: p.id }).delete();
@@ -122,12 +133,13 @@ async function beside(ctx: Context, p: Passage, tagsBefore: readonly string[] = 
 /** Adds a passage. Call in a transaction. */
 export async function insertPassage(
   ctx: Context,
-  passage: Omit<Passage, 'id' | 'revision' | 'added' | 'binned' | 'wording' | 'tags'> &
-    Partial<Pick<Passage, 'wording' | 'tags'>>,
+  passage: Omit<Passage, 'id' | 'revision' | 'added' | 'binned' | 'wording' | 'tags' | 'figure'> &
+    Partial<Pick<Passage, 'wording' | 'tags' | 'figure'>>,
 ): Promise<Passage> {
   const whole: Passage = {
     wording: null,
     tags: [],
+    figure: null,
     ...passage,
     id: newId(),
     revision: 1,

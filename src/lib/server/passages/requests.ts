@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { figurePlace, figureWords } from '../../core/figures';
 import { linkKind, locator, passageKind, selectors, tint } from '../../core/passages';
 import { nfc, squash } from '../../core/text';
 
@@ -29,9 +30,12 @@ export const passageWords = z.strictObject({
 });
 export type PassageWords = z.infer<typeof passageWords>;
 
+/** A figure to cut out of a copy, with what is said of it. */
+export const newFigure = figureWords.extend({ place: figurePlace });
+
 /**
- * A new passage: of words in a copy, found by `selectors`; of a whole copy, without them; or of a source no copy of which
- * is here, its words typed (`exact`), from print or from memory.
+ * A new passage: of words in a copy, found by `selectors`; a `figure` in a copy, its caption in `exact`; of a whole copy,
+ * without either; or of a source no copy of which is here, its words typed (`exact`), from print or from memory.
  */
 export const newPassage = passageWords
   .extend({
@@ -39,22 +43,34 @@ export const newPassage = passageWords
     sourceId: id.nullable().default(null),
     selectors: selectors.nullable(),
     exact: words.default(''),
+    figure: newFigure.nullable().default(null),
+  })
+  .refine((given) => (given.kind === 'figure') === (given.figure !== null), {
+    message: 'A passage of kind figure says which part of a picture it is, and no other does.',
+  })
+  .refine((given) => !given.figure || (given.copyId && !given.selectors), {
+    message: 'A figure is cut out of a copy.',
   })
   .refine((given) => given.copyId ?? given.sourceId, {
     message: 'It says neither which copy nor which source.',
   })
   .refine((given) => given.copyId || !given.selectors, { message: 'A place in the text is one in a copy.' })
-  .refine((given) => given.selectors ?? (given.exact.trim() || given.gist.trim() || given.ownWords.trim()), {
-    message: 'Nothing is said: write the words, their point or your own words.',
-  });
+  .refine(
+    (given) =>
+      given.selectors ?? given.figure ?? (given.exact.trim() || given.gist.trim() || given.ownWords.trim()),
+    {
+      message: 'Nothing is said: write the words, their point or your own words.',
+    },
+  );
 export type NewPassage = z.input<typeof newPassage>;
 
-/** A change of a passage: what is said of it and, where that changes too, its place or the words typed from print. */
+/** A change of a passage: what is said of it and, where that changes too, its place, the words typed from print, or its figure. */
 export const passageChange = z.strictObject({
   base: z.number().int(),
   said: passageWords,
   selectors: selectors.optional(),
   exact: words.optional(),
+  figure: figureWords.extend({ place: figurePlace.optional() }).optional(),
 });
 export type PassageChange = z.infer<typeof passageChange>;
 

@@ -60,6 +60,7 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
     also: 'keyboard select',
   },
   'reader whole': { place: 'Reader', name: 'A word on the whole document', key: 'w', also: 'response' },
+  'reader figure': { place: 'Reader', name: 'Cut out a figure', key: 'x', also: 'image picture box' },
   'duplicates merge': { place: 'Duplicates', name: 'Merge into one', key: 'm' },
   'duplicates apart': { place: 'Duplicates', name: 'Keep apart', key: 'a' },
   'duplicates later': { place: 'Duplicates', name: 'Decide later', key: 'l' },

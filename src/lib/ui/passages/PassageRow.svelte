@@ -5,6 +5,7 @@
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button, Checkbox } from '../kit';
   import { openCiting } from '../lists/citing.svelte';
+  import FigurePicture from '../reader/FigurePicture.svelte';
   import Reworded from '../reader/Reworded.svelte';
   import TintSwatch from '../reader/TintSwatch.svelte';
 
@@ -17,7 +18,9 @@
   }
   /** A passage in Passages: the work's words with where they stand, and one's own beside them. */
   let { passage, selected, onselect, onedit }: Props = $props();
-  const asksPlace = $derived(!passage.locator && Boolean(passage.exact || passage.selectors));
+  const asksPlace = $derived(
+    !passage.locator && Boolean(passage.exact || passage.selectors || passage.figure),
+  );
 
   async function bin() {
     const made = await attempt(() =>
@@ -28,13 +31,21 @@
   /** One's own words where they are what is kept, else the words of the work; cited as the project's style does. */
   const copy = () =>
     attempt(async () => {
+      const { figure, wording, exact } = passage;
+      const words = figure ? [figure.number, exact].filter(Boolean).join('. ') : `“${wording ?? exact}”`;
       const own = inOwnWords(passage.kind) && (passage.ownWords.trim() || passage.gist.trim());
       const { label, value: place } = passage.locator ?? {};
       const { text } = await call<{ text: string }>('POST', '/api/citations', {
         works: [{ id: passage.sourceId, ...(place ? { label, locator: place } : {}) }],
       });
-      await copyText(`${own || `“${passage.wording ?? passage.exact}”`} ${text}`);
-      done(own ? 'Your words are copied, cited.' : 'Quotation copied, cited.');
+      await copyText(`${own || words} ${text}`);
+      done(
+        own
+          ? 'Your words are copied, cited.'
+          : figure
+            ? 'Caption copied, cited.'
+            : 'Quotation copied, cited.',
+      );
     });
 </script>
 
@@ -47,12 +58,14 @@
     /></span
   >
   <div class="quote">
-    {#if passage.exact}<p class="serif">
+    {#if passage.figure}<FigurePicture {passage} most={260} />
+      <p class="serif">{[passage.figure.number, passage.exact].filter(Boolean).join('. ')}</p>
+    {:else if passage.exact}<p class="serif">
         <mark class="passage {passage.tint}">{passage.wording ?? passage.exact}</mark>
       </p>{:else}<p class="small-label">On the whole of it</p>{/if}
     <p class="from">
       {#if passage.copyId}<a class="link" href="/copies/{passage.copyId}?passage={passage.id}"
-          >{passage.selectors ? 'Show in the text' : 'Open the copy'}</a
+          >{passage.figure ? 'Show on the page' : passage.selectors ? 'Show in the text' : 'Open the copy'}</a
         >{:else}<Button small look="quiet" class="-my-1 -ml-2" onclick={onedit}>Edit</Button>{/if}
       <a href="/sources/{passage.sourceId}">{passage.sourceLabel}</a>
       <span>{locatorText(passage.locator)}</span>

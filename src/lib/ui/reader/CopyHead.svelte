@@ -22,13 +22,17 @@
     pages: boolean;
     /** Whether it is read by keys, with a caret. */
     caret: boolean;
+    /** Whether figures are being cut out of it; nothing where it has none to cut out. */
+    boxing: boolean | undefined;
     /** Told when pictures are there that were missing. */
     onpictures: () => void;
     onfind: () => void;
     oncaret: () => void;
+    onfigure: () => void;
   }
   /** Which copy is read, and where else it is. */
-  let { source, copy, copies, passages, pages, caret, onpictures, onfind, oncaret }: Props = $props();
+  let { source, copy, copies, passages, pages, caret, boxing, onpictures, onfind, oncaret, onfigure }: Props =
+    $props();
   let renewing = $state(false);
   const alike = (kind: string) => copies.filter((c) => c.kind === kind).length;
 
@@ -63,10 +67,9 @@
 <PageHead>
   <a class="small-label" href="/sources">‹ Sources</a>
   <h1 class="serif">{source.label}</h1>
-  {#if copies.length === 1}<span class="sub what" title={source.title}
-      >{COPY_KINDS[copy.kind]}, captured {dateLabel(copy.captured)}</span
-    >{/if}
-  <span class="flex-1"></span>
+  <span class="sub what" title={source.title}
+    >{copies.length === 1 ? `${COPY_KINDS[copy.kind]}, captured ${dateLabel(copy.captured)}` : ''}</span
+  >
   {#if copies.length > 1}
     <Select
       look="chip"
@@ -87,6 +90,13 @@
   <Button look="chip" aria-pressed={caret} title={keyFor('reader caret')} onclick={oncaret}
     >Read by keys</Button
   >
+  {#if boxing !== undefined}<Button
+      look="chip"
+      aria-pressed={boxing}
+      aria-label="Cut out a figure"
+      title={keyFor('reader figure')}
+      onclick={onfigure}>Figure</Button
+    >{/if}
   <QuietReading {pages} />
   <CopyOut {copy} {copies} {passages} />
   {#if copy.address}
@@ -100,7 +110,8 @@
     font-size: 17px;
   }
   .what {
-    max-width: 36ch;
+    flex: 1 1 0;
+    min-width: 0;
     overflow: hidden;
     font-size: 13px;
     text-overflow: ellipsis;

@@ -7,6 +7,7 @@
   import { renewed } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
   import { asSaid, saidOf, type Fresh } from './begun.svelte';
+  import { cutAddress, type FigureSaid } from './figuring.svelte';
   import PassageFiling from './PassageFiling.svelte';
   import PassageSheet from './PassageSheet.svelte';
 
@@ -42,22 +43,51 @@
   }: Props = $props();
 
   /** What was typed and not saved, with the words of the work where those are typed too. */
-  type Draft = PassageWords & { exact?: string };
+  type Draft = PassageWords & { exact?: string; figure?: FigureSaid };
   // svelte-ignore state_referenced_locally
   const draft = `passage ${passage.id}`;
   // svelte-ignore state_referenced_locally
-  const begun: Draft = asSaid(drafts.find<Draft>(draft) ?? saidOf(passage));
-  const of = $derived(passage.selectors ? 'place' : passage.copyId && !passage.exact ? 'whole' : 'print');
+  const {
+    exact: begunExact,
+    figure: begunFigure,
+    ...begun
+  }: Draft = asSaid(drafts.find<Draft>(draft) ?? saidOf(passage));
+  const of = $derived(
+    passage.figure
+      ? 'figure'
+      : passage.selectors
+        ? 'place'
+        : passage.copyId && !passage.exact
+          ? 'whole'
+          : 'print',
+  );
   let latest: PassageWords = begun;
+  /** Its caption or the words typed from print are typed too. */
+  const typesWords = $derived(of === 'print' || of === 'figure');
+  const figureNow = (): FigureSaid | undefined => {
+    if (!passage.figure) return undefined;
+    const { image: _image, ...said } = passage.figure;
+    return said;
+  };
+  /** As it was cut out, where it is; another box is shown as it would be. */
+  const address = (place: FigureSaid['place']) =>
+    JSON.stringify(place) === JSON.stringify(passage.figure?.place) || !passage.copyId
+      ? `/api/passages/${passage.id}/picture?of=${passage.figure?.image.sha256}`
+      : cutAddress(passage.copyId, place);
 
-  function typed(said: PassageWords, exact: string) {
+  function typed(said: PassageWords, exact: string, figure?: FigureSaid) {
     latest = said;
-    const same = JSON.stringify(said) === JSON.stringify(saidOf(passage)) && exact === passage.exact;
+    const same =
+      JSON.stringify([said, figure]) === JSON.stringify([saidOf(passage), figureNow()]) &&
+      exact === passage.exact;
     if (same) drafts.drop(draft);
-    else drafts.keep(draft, of === 'print' ? { ...said, exact } : said);
+    else drafts.keep(draft, { ...said, ...(typesWords ? { exact } : {}), ...(figure ? { figure } : {}) });
   }
 
-  async function save(said: PassageWords, more: { exact?: string; selectors?: Fresh['selectors'] } = {}) {
+  async function save(
+    said: PassageWords,
+    more: { exact?: string; selectors?: Fresh['selectors']; figure?: FigureSaid } = {},
+  ) {
     const { id, revision: base } = passage;
     const made = await attempt(() =>
       call<{ revisionId?: string }>('PATCH', `/api/passages/${id}`, { base, said, ...more }),
@@ -81,7 +111,7 @@
 </script>
 
 <PassageSheet
-  exact={begun.exact ?? passage.exact}
+  exact={begunExact ?? passage.exact}
   said={begun}
   {of}
   kept
@@ -93,7 +123,9 @@
   {covered}
   {...oncover ? { oncover } : {}}
   ontype={typed}
-  onkeep={(said, exact) => save(said, of === 'print' ? { exact } : {})}
+  {...passage.figure ? { figure: { said: begunFigure ?? figureNow()!, address } } : {}}
+  onkeep={(said, exact, figure) =>
+    save(said, { ...(typesWords ? { exact } : {}), ...(figure ? { figure } : {}) })}
   {onleave}
   onbin={bin}
 />

@@ -4,6 +4,8 @@
   import type { TaskItem } from '$lib/server/tasks';
   import { Button } from '../kit';
   import type { Begun, Fresh } from './begun.svelte';
+  import type { figuring } from './figuring.svelte';
+  import FigurePicture from './FigurePicture.svelte';
   import type { Level } from './level.svelte';
   import Reworded from './Reworded.svelte';
 
@@ -18,6 +20,8 @@
     chosen: string | undefined;
     fresh: Fresh | undefined;
     waiting: Begun[];
+    /** The figure at hand, or begun and waiting. */
+    figure: ReturnType<typeof figuring>;
     level: Level;
     ongo: (id: string) => void;
     onedit: (id: string) => void;
@@ -36,6 +40,7 @@
     chosen,
     fresh,
     waiting,
+    figure,
     level,
     ongo,
     onedit,
@@ -81,7 +86,7 @@
     {/each}
     <Button small look="quiet" onclick={onwhole}>A word on the whole of it</Button>
   </section>
-  {#if passages.length === 0 && !fresh}
+  {#if passages.length === 0 && !fresh && !figure.fresh}
     <p class="hint">
       Select a sentence in the text to keep it as a passage. It is marked there and stands here, level with
       its line.
@@ -97,6 +102,16 @@
       </span>
     </div>
   {/each}
+  {#if figure.waiting}
+    <div class="begun">
+      <span class="small-label">A figure, begun and not kept</span>
+      <span class="serif">{figure.waiting.caption.slice(0, 90)}</span>
+      <span class="flex gap-2">
+        <Button small onclick={figure.resume}>Go on with it</Button>
+        <Button small look="quiet" onclick={figure.throwAway}>Throw away</Button>
+      </span>
+    </div>
+  {/if}
   {#each passages as passage (passage.id)}
     <article
       use:card={passage.id}
@@ -117,6 +132,7 @@
           {#if !passage.locator}<span class="pencil-red">no place</span>{/if}</span
         ><span>{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span>
       </p>
+      <FigurePicture {passage} most={110} />
       {#if passage.gist}<p class="gist">{passage.gist}</p>{:else}<p class="serif short">
           {(passage.wording ?? passage.exact).slice(0, 110)}{passage.exact.length > 110 ? '…' : ''}
         </p>{/if}
@@ -128,10 +144,12 @@
         >{/if}
     </article>
   {/each}
-  {#if fresh}
+  {#if fresh ?? figure.fresh}
     <div class="card new" use:card={'new'} style="top: {level.tops.new ?? 0}px">
-      <p class="small-label">New passage{fresh.place ? `, ${locatorText(fresh.place)}` : ''}</p>
-      <p>level with the selected lines</p>
+      <p class="small-label">
+        {#if fresh}New passage{fresh.place ? `, ${locatorText(fresh.place)}` : ''}{:else}New figure{/if}
+      </p>
+      <p>{fresh ? 'level with the selected lines' : 'level with its box'}</p>
     </div>
   {/if}
 </aside>

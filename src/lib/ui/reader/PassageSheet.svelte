@@ -5,14 +5,16 @@
     KIND_LABELS,
     LOCATOR_LABELS,
     locatorName,
-    PASSAGE_KINDS,
     TINTS,
+    WORDS_KINDS,
     type Locator,
     type PassageKind,
     type Tint,
   } from '$lib/core/passages';
   import type { PassageWords } from '$lib/server/passages';
   import TagsField from '../source/TagsField.svelte';
+  import FigurePart from './FigurePart.svelte';
+  import type { FigureSaid } from './figuring.svelte';
   import OwnWords from './OwnWords.svelte';
   import TintSwatch from './TintSwatch.svelte';
   import Wording from './Wording.svelte';
@@ -21,8 +23,10 @@
     /** The words of the work: as they stand in the document, or as they were typed from print. */
     exact: string;
     said: PassageWords;
-    /** Where the words are: at a place in the document, typed by hand, or nowhere since it is on the whole of it. */
-    of?: 'place' | 'print' | 'whole';
+    /** Where the words are: at a place in the document, typed by hand, a figure’s caption, or nowhere since it is on the whole of it. */
+    of?: 'place' | 'print' | 'whole' | 'figure';
+    /** The figure, where it is one; `address` gives where a place is shown as a picture. */
+    figure?: { said: FigureSaid; address: (place: FigureSaid['place']) => string } | undefined;
     /** Whether this is a passage already kept. */
     kept: boolean;
     /** These words are a passage already; what that one says. */
@@ -34,9 +38,9 @@
     onmove?: () => void;
     covered?: boolean;
     oncover?: (covered: boolean) => void;
-    onkeep: (said: PassageWords, exact: string) => Promise<void>;
+    onkeep: (said: PassageWords, exact: string, figure?: FigureSaid) => Promise<void>;
     /** Told of what is typed, before it is kept. */
-    ontype?: (said: PassageWords, exact: string) => void;
+    ontype?: (said: PassageWords, exact: string, figure?: FigureSaid) => void;
     onleave: () => void;
     onbin?: () => void;
   }
@@ -44,6 +48,7 @@
     exact,
     said,
     of = 'place',
+    figure,
     kept,
     already,
     offeredTags = [],
@@ -78,10 +83,13 @@
   let tags = $state(said.tags);
   // svelte-ignore state_referenced_locally
   let typed = $state(exact);
+  // svelte-ignore state_referenced_locally
+  let cut = $state(figure?.said);
+  let wide = $state(false);
   const id = $props.id();
   let first: HTMLInputElement | undefined = $state();
   let printed: HTMLTextAreaElement | undefined = $state();
-  const original = $derived(of === 'print' ? typed : exact);
+  const original = $derived(of === 'print' || of === 'figure' ? typed : exact);
 
   // Scrolling is the reader's business: the sheet may not have its place yet.
   onMount(() => (printed ?? first)?.focus({ preventScroll: true }));
@@ -96,24 +104,25 @@
     wording: wording === null || wording.trim() === original.trim() ? null : wording.trim(),
     tags,
   });
-  $effect(() => ontype?.(words(), typed));
+  $effect(() => ontype?.(words(), typed, cut && $state.snapshot(cut)));
 
   // Pressed twice is meant once.
   let busy = $state(false);
   async function keep() {
     if (busy) return;
     busy = true;
-    await onkeep(words(), typed);
+    await onkeep(words(), typed, cut && $state.snapshot(cut));
     busy = false;
   }
 
   /** The letter each kind is chosen by, with Alt: the first of its name. */
-  const LETTERS = new Map(PASSAGE_KINDS.map((k) => [k[0], k]));
+  const LETTERS = new Map(WORDS_KINDS.map((k) => [k[0], k]));
 
   function onkeydown(event: KeyboardEvent) {
     event.stopPropagation();
     const target = event.target as HTMLElement;
-    const chosen = event.altKey ? LETTERS.get(event.code.replace(/^Key/, '').toLowerCase()) : undefined;
+    const chosen =
+      event.altKey && of !== 'figure' ? LETTERS.get(event.code.replace(/^Key/, '').toLowerCase()) : undefined;
     if (event.key === 'Escape') onleave();
     else if (
       event.key === 'Enter' &&
@@ -139,15 +148,31 @@
   }
 </script>
 
-<div class="sheet" role="dialog" tabindex="-1" aria-label={kept ? 'Passage' : 'New passage'} {onkeydown}>
-  <div class="kinds" role="group" aria-label="Kind">
-    {#each PASSAGE_KINDS as k (k)}<Button
-        look="bare"
-        aria-pressed={kind === k}
-        title="Alt+{k[0]!.toUpperCase()}"
-        onclick={() => (kind = k)}>{KIND_LABELS[k]}</Button
-      >{/each}
-  </div>
+<div
+  class="sheet"
+  class:wide
+  role="dialog"
+  tabindex="-1"
+  aria-label={of === 'figure' ? (kept ? 'Figure' : 'New figure') : kept ? 'Passage' : 'New passage'}
+  {onkeydown}
+>
+  {#if cut && figure}
+    <FigurePart
+      bind:figure={cut}
+      bind:caption={typed}
+      address={figure.address}
+      {tint}
+      {wide}
+      onwide={(yes) => (wide = yes)}
+    />
+  {:else}<div class="kinds" role="group" aria-label="Kind">
+      {#each WORDS_KINDS as k (k)}<Button
+          look="bare"
+          aria-pressed={kind === k}
+          title="Alt+{k[0]!.toUpperCase()}"
+          onclick={() => (kind = k)}>{KIND_LABELS[k]}</Button
+        >{/each}
+    </div>{/if}
   <div class="tints" role="group" aria-label="Tint">
     {#each TINTS as t, i (t)}<Button
         look="bare"
@@ -199,7 +224,7 @@
     </div>
   </div>
   {#if of !== 'whole' && !value.trim()}<p id="{id}-asked" class="pencil-red asking">
-      {of === 'print'
+      {of === 'print' || of === 'figure'
         ? 'On which page does it stand?'
         : 'The document does not say its page. On which one does it stand?'}
     </p>{/if}
@@ -208,7 +233,9 @@
   <TagsField {tags} offered={offeredTags} onchange={(next) => (tags = next)} />
   {#if already}<p class="pencil-blue already">You have kept these words already: {already}</p>{/if}
   <div class="line acts">
-    <Button look="main" disabled={busy} onclick={keep}>{kept ? 'Save' : 'Keep passage'}</Button>
+    <Button look="main" disabled={busy} onclick={keep}
+      >{kept ? 'Save' : of === 'figure' ? 'Keep figure' : 'Keep passage'}</Button
+    >
     <Button onclick={onleave}>{kept ? 'Close' : 'Leave it'}</Button>
     {#if onbin}<Button look="quiet" onclick={onbin}>Put in the bin</Button>{/if}
     <label class="private" title="Never shown to others the library is shared with"
@@ -228,6 +255,9 @@
     border-radius: 10px;
     background: var(--page);
     box-shadow: 0 10px 34px rgb(0 0 0 / 20%);
+  }
+  .sheet.wide {
+    width: min(860px, calc(100vw - 24px));
   }
   .kinds {
     display: flex;

@@ -223,7 +223,11 @@ export function openLeaves(
       const line = mark.closest<HTMLElement>('.line');
       const n = Number(mark.closest<HTMLElement>('.leaf')?.dataset.leaf) - 1;
       const scale = scales[n];
-      if (!line || scale === undefined) return undefined;
+      if (scale === undefined) return undefined;
+      const { at: part } = (mark as HTMLElement).dataset;
+      if (part !== undefined)
+        return tops[n]! + (setting?.turn ? 0 : Number(part) * leaves[n]!.height * scale);
+      if (!line) return undefined;
       const y = (Number(line.dataset.y) - Number(line.dataset.s)) * scale;
       return tops[n]! + (setting?.turn ? 0 : y);
     },

@@ -6,7 +6,9 @@ import { drafts } from '../frame/drafts';
 import { renewed } from '../frame/live.svelte';
 import { attempt, doneWithUndo } from '../frame/toasts.svelte';
 import { asSaid, beginnings, nothingSaid, type Begun, type Fresh } from './begun.svelte';
+import { layFigures } from './boxing';
 import { caretIn, type Caret } from './caret';
+import { figuring, type FigureSaid } from './figuring.svelte';
 import { hits } from './hits.svelte';
 import type { Leaves } from './leaves';
 import { level } from './level.svelte';
@@ -27,7 +29,7 @@ const NOTHING: Marks = { places: new Map(), of: new Map() };
 
 /**
  * The reader of a copy: its document with what is marked in it, what is selected, what is chosen and what is being written.
- * One thing is at hand at a time: words selected and not kept (`fresh`), a word on the whole document (`whole`), or a kept
+ * One thing is at hand at a time: words selected and not kept (`fresh`), a figure that was drawn and is not kept (`figures.fresh`), a word on the whole document (`whole`), or a kept
  * passage being changed (`editingId`). Must be made while a component is.
  */
 export function reader(data: () => Open, scroller: () => HTMLElement | undefined) {
@@ -48,14 +50,19 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
   let lastTint: Tint = 'claim';
 
   const begun = beginnings(() => data().copy.id);
+  const figures = figuring(
+    () => data().copy.id,
+    () => ([fresh, editingId, whole] = [undefined, undefined, false]),
+  );
   const anchorOf = (p: PassageItem) => marks.places.get(p.id)?.state ?? p.anchor;
   const isLost = (p: PassageItem) => anchorOf(p) === 'lost' || p.anchor === 'lost';
-  const lost = $derived(data().passages.filter((p) => p.selectors && isLost(p)));
-  const onWhole = $derived(data().passages.filter((p) => !p.selectors));
-  const placed = $derived(data().passages.filter((p) => p.selectors && !isLost(p)));
+  const hasPlace = (p: PassageItem) => p.selectors !== null || p.figure !== null;
+  const lost = $derived(data().passages.filter((p) => hasPlace(p) && isLost(p)));
+  const onWhole = $derived(data().passages.filter((p) => !hasPlace(p)));
+  const placed = $derived(data().passages.filter((p) => hasPlace(p) && !isLost(p)));
   const editing = $derived(data().passages.find((p) => p.id === editingId));
   /** The marks under what is being written, which can be covered. */
-  const atHand = $derived(fresh ? 'new' : editingId);
+  const atHand = $derived(fresh || figures.fresh ? 'new' : editingId);
 
   const topOf = (id: string): number | undefined => {
     const [mark] = marks.of.get(id) ?? [];
@@ -70,19 +77,30 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
   function layout(): void {
     if (!doc) return;
     margin.lay(
-      [...placed.map((p) => p.id), ...(fresh ? ['new'] : [])],
-      editingId ?? (fresh ? 'new' : undefined),
+      [...placed.map((p) => p.id), ...(fresh || figures.fresh ? ['new'] : [])],
+      editingId ?? (fresh || figures.fresh ? 'new' : undefined),
     );
+  }
+
+  /** The boxes of the figures kept, and of the one at hand. */
+  function boxes() {
+    const kept = data().passages.flatMap(({ id, tint, figure, gist, exact }) =>
+      figure ? [{ id, tint, place: figure.place, name: gist || exact || 'Figure' }] : [],
+    );
+    const { fresh: begun } = figures;
+    return begun ? [...kept, { id: 'new', tint: 'new', place: begun.place, name: '' }] : kept;
   }
 
   function draw(): void {
     if (!doc) return;
-    marks = drawMarks(doc, data().passages, fresh ?? sought);
+    const drawn = drawMarks(doc, data().passages, fresh ?? sought);
+    for (const [id, box] of layFigures(doc, boxes())) drawn.of.set(id, [box]);
+    marks = drawn;
     found.again();
     void tick().then(layout);
   }
   $effect(() => {
-    void [data().passages, fresh, sought, doc];
+    void [data().passages, fresh, figures.fresh, sought, doc];
     untrack(draw);
   });
   $effect(() => {
@@ -124,18 +142,27 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
   const ofWhole = () => `whole ${data().copy.id}`;
 
   const begin = (): PassageWords => ({
-    ...nothingSaid(whole ? 'response' : 'quotation', lastTint),
-    locator: fresh?.place ?? null,
+    ...nothingSaid(figures.fresh ? 'figure' : whole ? 'response' : 'quotation', lastTint),
+    locator: fresh?.place ?? figures.fresh?.locator ?? null,
   });
 
-  const post = (said: PassageWords, selectors: Fresh['selectors'] | null) =>
-    attempt(() => call<PassageItem>('POST', '/api/passages', { ...said, copyId: data().copy.id, selectors }));
+  const post = (
+    said: PassageWords,
+    selectors: Fresh['selectors'] | null,
+    more: { exact?: string; figure?: FigureSaid } = {},
+  ) =>
+    attempt(() =>
+      call<PassageItem>('POST', '/api/passages', { ...said, copyId: data().copy.id, selectors, ...more }),
+    );
 
-  async function keep(said: PassageWords): Promise<void> {
-    const made = await post(said, fresh?.selectors ?? null);
+  async function keep(said: PassageWords, exact: string, figure?: FigureSaid): Promise<void> {
+    const made = await post(said, fresh?.selectors ?? null, figure && { exact, figure });
     if (!made) return;
     lastTint = said.tint;
-    if (fresh) begun.throwAway(fresh);
+    if (figure) {
+      figures.throwAway();
+      figures.leave();
+    } else if (fresh) begun.throwAway(fresh);
     else drafts.drop(ofWhole());
     [fresh, whole] = [undefined, false];
     await renewed();
@@ -173,6 +200,7 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
   }
 
   const leave = (): void => {
+    figures.leave();
     if (caret?.on && !fresh && !editingId && !whole) {
       caret.hide();
       caretOn = false;
@@ -183,12 +211,14 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
   function selected(): void {
     const words = doc && takeSelection(doc);
     if (!words) return;
+    figures.leave();
     if (editingId) elsewhere = words;
     else [fresh, whole] = [words, false];
   }
 
   return {
     begun,
+    figures,
     margin,
     hits: found,
     get doc() {
@@ -253,12 +283,18 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
     keep,
     /** What is said of something new before anything is. */
     begin(): PassageWords {
+      const box = figures.fresh;
+      if (box) {
+        const { said } = figures.saidOf(box) ?? {};
+        return said ? asSaid(said) : begin();
+      }
       const waits = fresh ? begun.saidOf(fresh) : drafts.find<PassageWords>(ofWhole());
       return waits ? asSaid(waits) : begin();
     },
     /** Puts down what is being typed of something new, so that nothing that comes between takes it away. */
-    typed(said: PassageWords) {
-      if (fresh) begun.typed(fresh, said);
+    typed(said: PassageWords, exact: string, figure?: FigureSaid) {
+      if (figure) figures.typed(said, exact, figure);
+      else if (fresh) begun.typed(fresh, said);
       else if (said.gist || said.ownWords || said.tags.length) drafts.keep(ofWhole(), said);
       else drafts.drop(ofWhole());
     },
@@ -270,9 +306,18 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
     },
     goToLeaf: (leaf: number) =>
       void (leaves && scroller()?.scrollTo({ top: Math.max(0, leaves.topOf(leaf) - 8) })),
-    edit: (id: string) => ([fresh, whole, elsewhere, editingId] = [undefined, false, undefined, id]),
-    resume: (one: Begun) => ([fresh, whole, editingId] = [one, false, undefined]),
-    sayOfWhole: () => ([fresh, editingId, whole] = [undefined, undefined, true]),
+    edit(id: string) {
+      figures.leave();
+      [fresh, whole, elsewhere, editingId] = [undefined, false, undefined, id];
+    },
+    resume(one: Begun) {
+      figures.leave();
+      [fresh, whole, editingId] = [one, false, undefined];
+    },
+    sayOfWhole() {
+      figures.leave();
+      [fresh, editingId, whole] = [undefined, undefined, true];
+    },
     /** Reads by keys: a caret in the text, or none any more. */
     toggleCaret() {
       if (!caret) return;
@@ -286,6 +331,7 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
       its: Leaves | undefined,
       wanted: { passage?: string | null; words?: string | null },
     ) {
+      figures.ready(loaded);
       [doc, leaves] = [loaded, its];
       sought = wanted.words ? findWords(readText(loaded).text, wanted.words) : undefined;
       draw();

@@ -1,4 +1,4 @@
-import { describe, offsetOf, PASSAGE_KINDS, TINTS, type PassageKind, type Tint } from '$lib/core/passages';
+import { describe, offsetOf, TINTS, WORDS_KINDS, type PassageKind, type Tint } from '$lib/core/passages';
 import { debounce } from '../frame/client';
 import type { Fresh } from './begun.svelte';
 import type { Caret } from './caret';
@@ -44,7 +44,7 @@ function keptAs({
   altKey,
 }: KeyboardEvent): { kind: PassageKind } | { tint: Tint } | undefined {
   if (ctrlKey || metaKey || altKey) return undefined;
-  const kind = PASSAGE_KINDS.find((k) => k[0] === key.toLowerCase());
+  const kind = WORDS_KINDS.find((k) => k[0] === key.toLowerCase());
   if (kind) return { kind };
   const tint = /^[1-5]$/.test(key) ? TINTS[Number(key) - 1] : undefined;
   return tint && { tint };
@@ -83,7 +83,7 @@ export function attend(doc: Document, caret: Caret, told: Attending): void {
     if (as) event.preventDefault();
   });
   doc.addEventListener('click', ({ target }) => {
-    const { passage } = (target as Element).closest<HTMLElement>('mark[data-passage]')?.dataset ?? {};
+    const { passage } = (target as Element).closest<HTMLElement>('[data-passage]')?.dataset ?? {};
     if (passage && passage !== 'new' && doc.getSelection()?.isCollapsed !== false) told.chose(passage);
   });
 }

@@ -12,6 +12,7 @@
   import PassageMargin from '$lib/ui/reader/PassageMargin.svelte';
   import PassageSheet from '$lib/ui/reader/PassageSheet.svelte';
   import { keepsPlace } from '$lib/ui/reader/place';
+  import { cutAddress } from '$lib/ui/reader/figuring.svelte';
   import { reader } from '$lib/ui/reader/reader.svelte';
 
   let { data } = $props();
@@ -38,7 +39,15 @@
     'reader find': () => (finding = true),
     'reader caret': read.doc && read.toggleCaret,
     'reader whole': read.sayOfWhole,
+    'reader figure': read.figures.possible ? cutOut : undefined,
   }));
+
+  /** Boxes are drawn on pages that stand upright. */
+  function cutOut() {
+    turn = 0;
+    read.figures.toggle();
+    if (read.figures.on) read.doc?.defaultView?.focus();
+  }
 
   const place = keepsPlace(
     () => data.copy.id,
@@ -64,6 +73,8 @@
   passages={data.passages.length}
   pages={Boolean(read.leaves)}
   caret={read.caretOn}
+  boxing={read.figures.possible ? read.figures.on : undefined}
+  onfigure={cutOut}
   onpictures={() => laid++}
   onfind={() => (finding = true)}
   oncaret={read.toggleCaret}
@@ -93,6 +104,10 @@
     onpanel={() => (panel = !panel)}
   />
 {/if}
+{#if read.figures.on}<p class="of-copy small-label" role="status">
+    Draw a box around the figure; a click takes a picture whole. By keys: Tab to it, Enter takes it. Esc
+    leaves it.
+  </p>{/if}
 {#if finding}<FindInDocument hits={read.hits} onleave={leaveFinding} />{/if}
 
 <div class="whole">
@@ -109,7 +124,28 @@
           onlayout={read.layout}
           onleaf={(n) => (leaf = n)}
         />{/key}
-      {#if read.fresh ?? read.whole}
+      {#if read.figures.fresh}
+        {@const box = read.figures.fresh}
+        {#key box}
+          {@const begun = read.figures.saidOf(box)}
+          <div class="place" style="top: {read.margin.sheetTop}px">
+            <PassageSheet
+              exact={begun?.caption ?? box.caption}
+              said={read.begin()}
+              of="figure"
+              figure={{
+                said: begun?.figure ?? { place: box.place, number: box.number, alt: box.alt, drawing: [] },
+                address: (place) => cutAddress(data.copy.id, place),
+              }}
+              kept={false}
+              offeredTags={data.tags}
+              ontype={read.typed}
+              onkeep={read.keep}
+              onleave={read.leave}
+            />
+          </div>
+        {/key}
+      {:else if read.fresh ?? read.whole}
         {#key read.fresh}
           <div
             class="place"
@@ -160,6 +196,7 @@
       chosen={read.chosen}
       fresh={read.fresh}
       waiting={read.begun.but(read.fresh)}
+      figure={read.figures}
       level={read.margin}
       ongo={read.goTo}
       onedit={read.edit}

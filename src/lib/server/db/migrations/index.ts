@@ -15,6 +15,7 @@ import * as projectsPutAway from './0013-projects-put-away';
 import * as works from './0014-works';
 import * as spellings from './0015-spellings';
 import * as passages from './0016-passages';
+import * as figures from './0017-figures';
 
 interface Migration {
   name: string;
@@ -38,6 +39,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0014-works', up: works.up },
   { name: '0015-spellings', up: spellings.up },
   { name: '0016-passages', up: passages.up },
+  { name: '0017-figures', up: figures.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

@@ -1,0 +1,10 @@
+import type { Knex } from 'knex';
+
+/** Figures: passages that are part of a picture, with the picture that was cut out in the store. */
+export async function up(db: Knex): Promise<void> {
+  await db.schema.alterTable('passage', (t) => {
+    t.text('figure');
+    t.string('figure_sha256');
+    t.index(['figure_sha256']);
+  });
+}
