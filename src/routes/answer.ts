@@ -106,13 +106,19 @@ export const setting = z.object({
 });
 
 /** A kept file as an answer that never runs in the page, with the one byte range asked for (RFC 9110, 14). */
-export function fileAnswer(bytes: Buffer, mediaType: string, request: Request, name?: string): Response {
+export function fileAnswer(
+  bytes: Buffer,
+  mediaType: string,
+  request: Request,
+  name?: string,
+  as: 'inline' | 'attachment' = 'inline',
+): Response {
   const headers: Record<string, string> = {
     'content-type': mediaType,
     'accept-ranges': 'bytes',
     'cache-control': 'private, max-age=31536000, immutable',
     'content-security-policy': "default-src 'none'; sandbox",
-    ...(name ? { 'content-disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}` } : {}),
+    ...(name ? { 'content-disposition': `${as}; filename*=UTF-8''${encodeURIComponent(name)}` } : {}),
   };
   const range = /^bytes=(\d+)-(\d*)$/.exec(request.headers.get('range') ?? '');
   if (!range) return new Response(new Uint8Array(bytes), { headers });

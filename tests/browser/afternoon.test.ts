@@ -211,6 +211,117 @@ describe('keeping', () => {
   });
 });
 
+/** Where something stands on the screen; inside the frame where it stands there. */
+const boxOf = async (selector: string, framed = false) =>
+  me.page.evaluate(
+    (found, inside) => {
+      const frame = document.querySelector('iframe')!;
+      const element = (inside ? frame.contentDocument! : document).querySelector(found)!;
+      element.scrollIntoView({ block: 'center' });
+      const { left, top, width, height } = element.getBoundingClientRect();
+      const at = inside ? frame.getBoundingClientRect() : { left: 0, top: 0 };
+      return { x: left + at.left, y: top + at.top, width, height };
+    },
+    selector,
+    framed,
+  );
+const drag = async (from: [number, number], to: [number, number]) => {
+  const { mouse } = me.page;
+  await mouse.move(...from);
+  await mouse.down();
+  await mouse.move((from[0] + to[0]) / 2, (from[1] + to[1]) / 2);
+  await mouse.move(...to);
+  await mouse.up();
+};
+const figure = () =>
+  JSON.parse(
+    app.rows<{ figure: string }>('SELECT figure FROM passage WHERE figure IS NOT NULL ORDER BY added').at(-1)!
+      .figure,
+  ) as { number: string; alt: string; drawing: { shape: string; text?: string }[]; image: { width: number } };
+
+describe('a figure', () => {
+  it('is cut out by a box, with its number and caption found beside it, and an arrow drawn over it', async () => {
+    await ready(`/copies/${copyOf('page').id}`);
+    await me.page.waitForFunction(() => {
+      const picture = document.querySelector('iframe')?.contentDocument?.querySelector('.pictured img');
+      return (picture as HTMLImageElement | null)?.naturalWidth === 720;
+    });
+    await me.press('Cut out a figure');
+    await me.see('Draw a box around the figure');
+    const at = await boxOf('.pictured', true);
+    await drag([at.x + at.width / 2, at.y + 4], [at.x + at.width - 4, at.y + at.height - 4]);
+    await me.see('New figure', '.margin');
+    await me.page.waitForFunction(() => {
+      const picture = document.querySelector<HTMLImageElement>('.sheet .picture img');
+      return (
+        picture?.complete && picture.naturalWidth > 300 && document.querySelector('.sheet .layer canvas')
+      );
+    });
+    const value = (label: string) =>
+      me.page.evaluate(
+        (words) =>
+          [...document.querySelectorAll('.sheet label')]
+            .find((l) => l.textContent?.includes(words))
+            ?.querySelector<HTMLInputElement>('input, textarea')?.value,
+        label,
+      );
+    expect(await value('Number')).toBe('Figure 1');
+    expect(await value('Caption')).toBe('Rise of pond floors.');
+    expect(await value('What it shows')).toBe('Rise of pond floors against years since the breach');
+    await me.press('Arrow', '.sheet .tools');
+    const picture = await boxOf('.sheet .picture');
+    await drag(
+      [picture.x + picture.width * 0.2, picture.y + picture.height * 0.8],
+      [picture.x + picture.width * 0.6, picture.y + picture.height * 0.3],
+    );
+    await me.see('1. Arrow', '.sheet .drawn');
+    await me.type('Gist', 'Fast at first');
+    await press('Enter');
+    await me.see('Fast at first', '.card');
+    expect(figure()).toMatchObject({ number: 'Figure 1', drawing: [{ shape: 'arrow' }] });
+    expect(figure().image.width).toBeGreaterThan(300);
+    expect(figure().image.width).toBeLessThan(400);
+    expect(passages().at(-1)).toMatchObject({ kind: 'figure', locator: '{"label":"figure","value":"1"}' });
+  });
+  it('is cut out, drawn on and changed by keys alone', async () => {
+    await ready(`/copies/${copyOf('page').id}`);
+    await me.page.waitForFunction(() =>
+      document.querySelector('iframe')?.contentDocument?.querySelector('.pictured'),
+    );
+    await press('x');
+    await me.see('Draw a box around the figure');
+    await inFrame((doc) => doc.querySelector<HTMLElement>('.pictured')!.focus());
+    await press('Enter');
+    await me.see('New figure', '.margin');
+    await me.page.waitForFunction(() => document.querySelector('.sheet .layer canvas'));
+    await me.page.focus('.sheet .tools button:nth-child(5)');
+    await press('Enter');
+    await until('words to write', () =>
+      me.page.evaluate(() => document.activeElement?.getAttribute('aria-label') === 'Words over the figure'),
+    );
+    await me.page.keyboard.type('the bend');
+    await me.page.focus('.sheet .picture');
+    await press('ArrowRight', 'ArrowDown');
+    await me.type('Gist', 'All of it');
+    await press('Enter');
+    await me.see('All of it', '.card');
+    expect(figure()).toMatchObject({
+      drawing: [{ shape: 'words', text: 'the bend' }],
+      image: { width: 720 },
+    });
+    // What is begun waits when one is called away.
+    await press('x');
+    await inFrame((doc) => doc.querySelector<HTMLElement>('.pictured')!.focus());
+    await press('Enter');
+    await me.see('New figure', '.margin');
+    await me.type('Gist', 'Called away');
+    await ready(`/copies/${copyOf('page').id}`);
+    await me.see('A figure, begun and not kept', '.margin');
+    await me.press('Throw away', '.margin');
+    await me.gone('A figure, begun and not kept');
+  });
+});
+
 describe('filing', () => {
   it('puts down what is to be done, links passages both ways, and undoes it', async () => {
     await ready(`/copies/${copyOf('page').id}`);
@@ -279,6 +390,7 @@ describe('finding again', () => {
     const xml = Buffer.from(docx['word/document.xml']!).toString('utf8');
     expect(xml).toContain('[W]ithin six years […] the pond floor [of Gullmere]');
     expect(xml.match(/<w:tr[ >]/g)).toHaveLength(passages().length);
+    expect(Object.keys(docx).filter((name) => name.endsWith('.png'))).toHaveLength(2);
     await me.press('Copy', '[role="dialog"]');
     await me.see('passages are copied, cited.');
     const copied = await me.page.evaluate(() => navigator.clipboard.readText());

@@ -191,7 +191,7 @@ const NOT_NESTED =
   /^(?:area|base|br|col|embed|hr|img|input|link|meta|param|source|track|wbr|p|li|dt|dd|tr|td|th|thead|tbody|tfoot|colgroup|option|optgroup|rt|rp|html|head|body)$/i;
 
 /** Refuses a page whose elements are nested deeper than any page's are: parsing it takes time by the square of that. */
-function checkDepth(bytes: Uint8Array): void {
+export function checkDepth(bytes: Uint8Array): void {
   let depth = 0;
   for (const [, end, name] of Buffer.from(bytes)
     .toString('latin1')
@@ -210,20 +210,33 @@ function openDom(bytes: Uint8Array, contentType: string, address: string): JSDOM
   return new JSDOM(Buffer.from(bytes), { url: address, contentType: typeOfPage(bytes, contentType) });
 }
 
-/** Reads a page without running anything in it. */
-export function readPage({ bytes, contentType, address, linkHeader }: PageGiven): ReadPage {
-  const dom = openDom(bytes, contentType, address);
+/** Printed pages as books that are read on a screen say them: where one begins, with its label (DPUB-ARIA 1.1, doc-pagebreak). */
+function notePages(part: Element): void {
+  for (const forged of part.querySelectorAll('[data-begins]')) forged.removeAttribute('data-begins');
+  for (const element of part.querySelectorAll('[role="doc-pagebreak"], [epub\\:type~="pagebreak"]')) {
+    const said =
+      element.getAttribute('aria-label') ?? element.getAttribute('title') ?? element.textContent ?? '';
+    const label = said.replace(/^\s*(?:page|p\.)\s*/i, '').trim();
+    const place = part.ownerDocument.createElement('span');
+    if (label && label.length <= 20) place.setAttribute('data-begins', label);
+    if (element.id) place.id = element.id;
+    element.replaceWith(place);
+  }
+}
+
+/**
+ * Makes a part of a page fit for reading: nothing in it runs or loads, its links lead to where they led from `address`, within
+ * the page too, and its pictures are places with their numbers (`data-picture-n`).
+ */
+export function settlePart(dom: JSDOM, part: Element, address: string): { html: string; text: string } {
   const { document } = dom.window;
-  const reading = readDocument(document, address, linkHeader);
-  const title = document.title;
-  const lang = document.documentElement.lang;
   const purify = DOMPurify(dom.window);
-  const main = mainPart(document);
-  const pictures = numberPictures(main, address);
+  notePages(part);
   purify.addHook('afterSanitizeAttributes', (node) => {
     if (node.tagName === 'A' && node.hasAttribute('href')) {
       const href = node.getAttribute('href')!;
-      if (!URL.canParse(href, address) || !/^https?:$/.test(new URL(href, address).protocol))
+      if (/^#[^\s]+$/.test(href)) node.removeAttribute('target');
+      else if (!URL.canParse(href, address) || !/^https?:$/.test(new URL(href, address).protocol))
         node.removeAttribute('href');
       else {
         node.setAttribute('href', withoutPassword(new URL(href, address).href));
@@ -239,9 +252,9 @@ export function readPage({ bytes, contentType, address, linkHeader }: PageGiven)
       node.replaceWith(note);
     }
   });
-  const clean = purify.sanitize(main.outerHTML, {
+  const clean = purify.sanitize(part.outerHTML, {
     ALLOWED_TAGS: [...TAGS, ...FORMULAS],
-    ALLOWED_ATTR: [...ATTRIBUTES, 'data-picture', 'data-picture-n', 'target', 'rel'],
+    ALLOWED_ATTR: [...ATTRIBUTES, 'data-picture', 'data-picture-n', 'data-begins', 'target', 'rel'],
     ALLOW_DATA_ATTR: false,
     ALLOW_ARIA_ATTR: false,
     RETURN_DOM_FRAGMENT: true,
@@ -250,8 +263,19 @@ export function readPage({ bytes, contentType, address, linkHeader }: PageGiven)
   root.append(clean);
   settleFormulas(root);
   settleSpace(root);
-  const { text } = textOf(root);
-  const html = root.innerHTML;
+  return { html: root.innerHTML, text: textOf(root).text };
+}
+
+/** Reads a page without running anything in it. */
+export function readPage({ bytes, contentType, address, linkHeader }: PageGiven): ReadPage {
+  const dom = openDom(bytes, contentType, address);
+  const { document } = dom.window;
+  const reading = readDocument(document, address, linkHeader);
+  const title = document.title;
+  const lang = document.documentElement.lang;
+  const main = mainPart(document);
+  const pictures = numberPictures(main, address);
+  const settled = settlePart(dom, main, address);
   dom.window.close();
-  return { ...reading, html, text, title, lang, pictures };
+  return { ...reading, ...settled, title, lang, pictures };
 }

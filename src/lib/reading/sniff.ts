@@ -59,6 +59,15 @@ export function sniffBytes(bytes: Uint8Array): Sniffed {
   return 'text';
 }
 
+/** The media type of sound, by its signature (WHATWG MIME Sniffing, 6.2). Video with sound in the same boxes counts as sound. */
+export function soundType(bytes: Uint8Array): string {
+  const start = ascii(bytes, 0, 12);
+  if (start.startsWith('OggS')) return 'audio/ogg';
+  if (start.startsWith('RIFF')) return 'audio/wav';
+  if (start.startsWith('\x1aE\xdf\xa3')) return 'audio/webm';
+  return start.slice(4, 8) === 'ftyp' ? 'audio/mp4' : 'audio/mpeg';
+}
+
 /** Width and height of a picture in pixels, from its header alone; `undefined` when the header does not say. */
 export function pictureSize(bytes: Uint8Array): { width: number; height: number } | undefined {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);

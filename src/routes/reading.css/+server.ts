@@ -32,6 +32,7 @@ mark.covered{color:transparent!important;background:var(--ink)!important;text-de
 .figure-box.new{border:2px dashed #0e6378;background:rgb(88 147 165 / 18%);pointer-events:none}
 .boxing,.boxing *{cursor:crosshair!important;user-select:none;-webkit-user-select:none}.boxing .face,.boxing .pictured{touch-action:none}.boxing .figure-box{pointer-events:none}
 .boxing .pictured{outline:2px dashed #0e6378;outline-offset:2px}.boxing .face:focus-visible,.boxing .pictured:focus-visible{outline:3px solid #c8421f;outline-offset:2px}
+:target{background:color-mix(in srgb,#5893a5 18%,transparent)}[data-begins]::before{content:'p. ' attr(data-begins);margin:0 .35em;padding:0 6px;border-radius:8px;background:#e0ecef;color:#123644;font:600 11px 'Hanken Grotesk Variable',sans-serif;vertical-align:2px;user-select:none}
 .caret{position:absolute;z-index:5;width:2px;margin-left:-1px;background:#c8421f;pointer-events:none}
 body.leaves{max-width:none;font-size:17px;padding:18px;background:var(--rule);font-family:'Source Serif 4',Georgia,serif;line-height:1.2;overflow-wrap:normal}
 .leaf{position:relative;margin:0 auto 18px;background:#fff;color:#000;box-shadow:0 1px 4px rgb(0 0 0 / 25%);content-visibility:auto}

@@ -51,8 +51,29 @@ function paragraphsIn(html: string): string[] {
   return found.map(decodeEntities).filter(Boolean);
 }
 
+const BEGINS = /^<span\b[^>]*\sdata-begins="([^"]*)"/;
+/** How much of the next page is looked at for words that go on over the end of one, in characters. */
+const GOES_ON = 200;
+
+/** The printed page some words begin on, in a book without leaves that says where its pages begin. */
+function pageBegunIn(html: string, words: string): string | undefined {
+  if (!html.includes('data-begins="')) return undefined;
+  const pages: { label: string | undefined; text: string }[] = [{ label: undefined, text: '' }];
+  for (const { text, tag } of parted(html)) {
+    pages.at(-1)!.text += text;
+    const label = BEGINS.exec(tag)?.[1];
+    if (label !== undefined) pages.push({ label: decodeEntities(label), text: '' });
+  }
+  const texts = pages.map(({ text }) => decodeEntities(text));
+  const at = texts.findIndex((text, i) => {
+    const found = (text + (texts[i + 1] ?? '').slice(0, GOES_ON)).indexOf(words);
+    return found !== -1 && found < text.length;
+  });
+  return pages[at]?.label;
+}
+
 /**
- * The locator of words in a reading page: the printed page of the leaf they begin on, else the number of their
+ * The locator of words in a reading page: the printed page they begin on, as its leaf or the book says, else the number of their
  * paragraph, counted from 1 as unpaginated works are cited by common practice; `null` when neither is known.
  */
 export function locatorIn(html: string, exact: string): Locator | null {
@@ -66,6 +87,8 @@ export function locatorIn(html: string, exact: string): Locator | null {
     }
     return null;
   }
+  const page = pageBegunIn(html, first);
+  if (page) return { label: 'page', value: page };
   const nth = html
     .split(/<p[\s>]/)
     .slice(1)

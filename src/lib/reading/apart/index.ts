@@ -64,6 +64,11 @@ const BOUNDS: Record<ReadTask['task'], Bound> = {
     ms: 120_000,
     unread: 'The PDF takes too long or too much memory to be written anew.',
   },
+  written: {
+    room: 'pages',
+    ms: 120_000,
+    unread: 'The document takes too long or too much memory to read. Split it and drop the part you cite.',
+  },
   cut: {
     room: 'drawing',
     ms: 60_000,

@@ -16,6 +16,7 @@ import type { ContentsEntry, LeafLink, PdfMark } from '../pdf-inside';
 import type { MarkToWrite } from '../pdf-write';
 import { readReferences } from '../references';
 import type { Recognised } from '../scan';
+import type { ReadWritten, Written } from '../written';
 import { parseXml } from '../xml';
 
 // The readers of pages, PDFs and pictures are loaded by the process that needs them: each takes tens of megabytes.
@@ -80,6 +81,12 @@ export interface MarkTask {
 export type CutTask =
   | { task: 'cut'; path: string; leaf?: number; box: Box }
   | { task: 'drawn'; path: string; drawing: readonly Shape[] };
+/** A document in running text. */
+export interface WrittenTask {
+  task: 'written';
+  bytes: Uint8Array;
+  as: Written;
+}
 export interface CatalogueTask {
   task: 'catalogue';
   xml: string;
@@ -110,6 +117,7 @@ export type Results = {
   links: LeafLink[];
   mark: Uint8Array;
   cut: Cut;
+  written: ReadWritten;
   drawn: Cut;
   catalogue: { candidates: Candidate[]; diagnostic?: string };
 };
@@ -126,6 +134,7 @@ export type ReadTask =
   | InsideTask
   | MarkTask
   | CutTask
+  | WrittenTask
   | CatalogueTask;
 
 async function setLeaves({ leaves, labels: given, data }: SetLeavesTask): Promise<SetLeaves> {
@@ -186,6 +195,8 @@ export async function carryOut(task: ReadTask): Promise<Results[keyof Results] |
           ? await cutPicture(await readFile(task.path), task.box)
           : await cutLeaf(task.path, task.leaf, task.box);
       }
+      case 'written':
+        return await (await import('../written')).readWritten(task.bytes, task.as);
       case 'drawn':
         return await (await import('../cut')).withDrawing(await readFile(task.path), task.drawing);
       case 'catalogue':

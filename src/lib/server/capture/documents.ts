@@ -5,7 +5,9 @@ import { keepFile, placeOf } from '../files/store';
 import type { Fetched } from '../http/fetch-outside';
 import { read } from '../workers/pools';
 import type { Results } from '../../reading/apart';
-import { fetchPictures } from './pictures';
+import type { KeptPicture } from '../copies/pictures';
+import type { Written } from '../../reading/written';
+import { fetchPictures, keepPicture, withPictures } from './pictures';
 import type { Doing, NewCopy, Step } from './types';
 
 /** Most scanned leaves of one document whose text is recognised at capture; it takes a second or two a leaf. */
@@ -34,7 +36,70 @@ export async function pageCopy(
   };
 }
 
-interface Document {
+/** What each kind of document in running text is as a file. */
+const MEDIA_TYPES: Record<Written, string> = {
+  epub: 'application/epub+zip',
+  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+  markdown: 'text/markdown',
+  text: 'text/plain',
+};
+
+/** Reads a document in running text and puts it into the store, with the pictures in it. */
+export async function writtenDocument(
+  bytes: Buffer,
+  as: Written,
+  given: { address: string; name: string },
+  signal: AbortSignal,
+  step: Step,
+): Promise<Document> {
+  step('Reading the document');
+  const made = await read({ task: 'written', bytes, as }, signal);
+  const pictures = new Map<number, KeptPicture>();
+  for (const [n, picture] of made.pictures.entries()) {
+    const kept = await keepPicture(picture, '');
+    if (kept) pictures.set(n, kept);
+  }
+  const html = withPictures(made.html, pictures);
+  const copy: NewCopy = {
+    kind: 'page',
+    media_type: MEDIA_TYPES[as],
+    sha256: await keepFile(bytes),
+    size: bytes.length,
+    reading_sha256: await keepFile(Buffer.from(html, 'utf8')),
+    title: made.title || given.name || given.address,
+    address: given.address,
+    captured: now(),
+    text: made.text,
+    labels: null,
+    note: made.text.trim() ? null : 'There is no text in this document.',
+    ...(pictures.size ? { pictures: [...pictures.values()] } : {}),
+  };
+  return { copy, candidates: made.candidates, text: made.text };
+}
+
+/** Puts a file into the store that is heard, or cannot be shown: it is kept as it is and can be had again. */
+export async function keptDocument(
+  bytes: Buffer,
+  given: { address: string; name: string; sound: boolean; mediaType: string },
+): Promise<Document> {
+  const copy: NewCopy = {
+    kind: given.sound ? 'audio' : 'page',
+    media_type: given.mediaType,
+    sha256: await keepFile(bytes),
+    size: bytes.length,
+    reading_sha256: await keepFile(Buffer.from('', 'utf8')),
+    title: given.name || given.address,
+    address: given.address,
+    captured: now(),
+    text: '',
+    labels: null,
+    note: given.sound ? null : 'This kind of file is not shown here. It is kept as it is and can be saved.',
+  };
+  return { copy, candidates: [], text: '' };
+}
+
+/** A document as it is captured: its copy, its files in the store, and what it says of itself. */
+export interface Document {
   copy: NewCopy;
   candidates: Candidate[];
   text: string;

@@ -118,7 +118,11 @@ export async function gather(input: CaptureInput, doing: Doing): Promise<Gathere
   }
   if (input.file) {
     const bytes = await readKept(input.file.sha256);
-    return fromBytes({ bytes, mediaType: '', contentType: '' }, { name: input.file.name }, doing);
+    return fromBytes(
+      { bytes, mediaType: '', contentType: '' },
+      { name: input.file.name, kept: input.toSource !== undefined },
+      doing,
+    );
   }
   const given = recognise(input.text);
   switch (given.kind) {

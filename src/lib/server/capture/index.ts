@@ -12,6 +12,7 @@ import {
   type CslType,
   type SourceRecord,
 } from '../../core/source';
+import { packedKind } from '../../reading/packed';
 import { sniffBytes } from '../../reading/sniff';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
@@ -101,11 +102,14 @@ export async function captureFile(
       `${name} is larger than ${megabytes(MOST_BYTES)}. Save a smaller version and drop that.`,
     );
   const kind = sniffBytes(bytes);
-  if (kind === 'zip') throw new Refusal(415, `${name} is a packed file. Unpack it and drop what is in it.`);
-  if (kind === 'binary' || kind === 'audio' || kind === 'text')
+  const packed = kind === 'zip' && packedKind(bytes) === undefined;
+  // Beside a source anything is kept, since it is the person who says what it is.
+  if (packed && !given.toSource)
+    throw new Refusal(415, `${name} is a packed file. Unpack it and drop what is in it.`);
+  if (kind === 'binary' && !given.toSource)
     throw new Refusal(
       415,
-      `${name} is no document Retexa reads. It reads PDF, saved pages, pictures of pages, BibTeX, RIS and CSL-JSON.`,
+      `${name} is no document Retexa reads. It reads PDF, EPUB, .docx, Markdown and text, saved pages, pictures of pages, sound, BibTeX, RIS and CSL-JSON. Anything else can be attached to its source.`,
     );
   const sha256 = await keepFile(Buffer.from(bytes));
   return beginJob(ctx, 'capture', { ...given, text: name, file: { sha256, name } });

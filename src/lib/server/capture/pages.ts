@@ -9,7 +9,8 @@ import {
 } from '../../core/capture';
 import { isbnKey, withoutPassword, type SourceRecord } from '../../core/source';
 import { fold } from '../../core/text';
-import { sniffBytes } from '../../reading/sniff';
+import { packedKind } from '../../reading/packed';
+import { sniffBytes, soundType, type Sniffed } from '../../reading/sniff';
 import { textOfBytes } from '../../reading/text';
 import { now } from '../db/ids';
 import type { Fetched } from '../http/fetch-outside';
@@ -17,7 +18,15 @@ import { fetchPolitely } from '../http/polite';
 import { Refusal } from '../access/refusal';
 import { read } from '../workers/pools';
 import type { Results } from '../../reading/apart';
-import { pageCopy, pdfDocument, pictureDocument } from './documents';
+import type { Written } from '../../reading/written';
+import {
+  keptDocument,
+  pageCopy,
+  pdfDocument,
+  pictureDocument,
+  writtenDocument,
+  type Document,
+} from './documents';
 import { fetchDocument, notAPage, readAsPage, tolerant } from './fetching';
 import { askByDoi, askByIsbn, type Answer } from './registries';
 import type { Doing, Gathered, GatheredOrList, NewCopy } from './types';
@@ -179,45 +188,56 @@ async function documentRecord(
     : reconcile([...joined.filter((c) => c.field !== 'URL'), ...own], undefined, now());
 }
 
-/** Captures from what was fetched or handed over, by what its bytes are. */
+/** How a document in running text is written; nothing for one that is none. Plain text off the web is a page like others. */
+function writtenKind(
+  { bytes, mediaType }: { bytes: Buffer; mediaType: string },
+  name: string,
+  kind: Sniffed,
+): Written | undefined {
+  if (kind === 'zip') return packedKind(bytes);
+  if (kind !== 'text') return undefined;
+  if (/\.(?:md|markdown|mdown|qmd|rmd)$/i.test(name) || mediaType === 'text/markdown') return 'markdown';
+  return name || mediaType === 'text/plain' ? 'text' : undefined;
+}
+
+/** The document in bytes, when they are one that is no page of the web; `kept` takes what cannot be shown too. */
+async function documentIn(
+  fetched: { bytes: Buffer; mediaType: string },
+  where: { address?: string; name: string; kept?: boolean },
+  kind: Sniffed,
+  { signal, step }: Doing,
+): Promise<Document | undefined> {
+  const { bytes } = fetched;
+  const given = { address: where.address ?? '', name: where.name };
+  if (kind === 'pdf') return pdfDocument(bytes, given, signal, step);
+  if (kind === 'image/tiff' && !where.kept)
+    throw new Refusal(415, 'Pictures in TIFF cannot be opened. Save it as PNG or JPEG and drop that.');
+  if (kind.startsWith('image/') && kind !== 'image/tiff')
+    return pictureDocument(bytes, { ...given, mediaType: kind }, signal, step);
+  const written = writtenKind(fetched, where.name, kind);
+  if (written) return writtenDocument(bytes, written, given, signal, step);
+  if (kind === 'audio') return keptDocument(bytes, { ...given, sound: true, mediaType: soundType(bytes) });
+  return where.kept && kind !== 'html'
+    ? keptDocument(bytes, { ...given, sound: false, mediaType: 'application/octet-stream' })
+    : undefined;
+}
+
+/** Captures from what was fetched or handed over, by what its bytes are; `kept` keeps what cannot be shown too. */
 export async function fromBytes(
   fetched: { bytes: Buffer; mediaType: string; contentType: string; linkHeader?: string },
-  where: { address?: string; name: string },
+  where: { address?: string; name: string; kept?: boolean },
   doing: Doing,
 ): Promise<GatheredOrList> {
   const kind = sniffBytes(fetched.bytes);
-  const address = where.address ?? '';
-  const notes: string[] = [];
-  if (kind === 'pdf') {
-    const { copy, candidates, text } = await pdfDocument(
-      fetched.bytes,
-      { address, name: where.name },
-      doing.signal,
-      doing.step,
-    );
-    if (copy.note) notes.push(copy.note);
+  const document = await documentIn(fetched, where, kind, doing);
+  if (document) {
+    const { copy, candidates, text } = document;
+    const notes = copy.note ? [copy.note] : [];
     const record = await documentRecord(candidates, text, where.address, doing, notes);
     return { record: titled(record, where.name), copies: [copy], notes };
   }
-  if (kind.startsWith('image/')) {
-    if (kind === 'image/tiff')
-      throw new Refusal(415, 'Pictures in TIFF cannot be opened. Save it as PNG or JPEG and drop that.');
-    const { copy, candidates, text } = await pictureDocument(
-      fetched.bytes,
-      { address, name: where.name, mediaType: kind },
-      doing.signal,
-      doing.step,
-    );
-    if (copy.note) notes.push(copy.note);
-    const record = await documentRecord(candidates, text, where.address, doing, notes);
-    return { record: titled(record, where.name), copies: [copy], notes };
-  }
-  const html =
-    /^(?:text\/html|application\/xhtml\+xml)$/.test(fetched.mediaType) &&
-    kind !== 'zip' &&
-    kind !== 'binary' &&
-    kind !== 'audio';
-  if (kind === 'html' || html) {
+  const html = /^(?:text\/html|application\/xhtml\+xml)$/.test(fetched.mediaType);
+  if (kind === 'html' || (html && kind === 'text')) {
     const own = where.address ?? savedFrom(fetched.bytes);
     const page = await readAsPage({ ...fetched, address: own ?? NOWHERE }, doing);
     const gathered = await fromPage({ ...fetched, address: own ?? NOWHERE }, page, doing);

@@ -15,6 +15,14 @@ const AT_ONCE = 4;
 /** What is put in the place of a picture; see `reading/page`. */
 const PLACE = /<span data-picture="([^"]*)" data-picture-n="(\d{1,3})"><\/span>/g;
 
+/** Keeps a picture whose bytes are here; nothing where it is none that is shown. */
+export async function keepPicture(bytes: Uint8Array, address: string): Promise<KeptPicture | undefined> {
+  const kind = sniffBytes(bytes);
+  const size = pictureSize(bytes);
+  if (!/^image\/(?:png|jpeg|webp|gif)$/.test(kind) || !size || !isOpened(size)) return undefined;
+  return { sha256: await keepFile(bytes), mediaType: kind, address, bytes: bytes.length, ...size };
+}
+
 /** Fetches one picture within bounds and keeps it; nothing where it cannot be had or is none that is shown. */
 async function fetchPicture(
   address: string,
@@ -28,25 +36,17 @@ async function fetchPicture(
     signal,
   }).catch(() => undefined);
   if (!fetched || fetched.status >= 400) return undefined;
-  const kind = sniffBytes(fetched.bytes);
-  const size = pictureSize(fetched.bytes);
-  if (!/^image\/(?:png|jpeg|webp|gif)$/.test(kind) || !size || !isOpened(size)) return undefined;
-  return {
-    sha256: await keepFile(fetched.bytes),
-    mediaType: kind,
-    address: fetched.address,
-    bytes: fetched.bytes.length,
-    ...size,
-  };
+  return keepPicture(fetched.bytes, fetched.address);
 }
 
 /** A reading page with its pictures in their places, shown from our own address; those that are not kept are named there. */
-function withPictures(html: string, pictures: ReadonlyMap<number, KeptPicture>): string {
+export function withPictures(html: string, pictures: ReadonlyMap<number, KeptPicture>): string {
   return html.replace(PLACE, (whole, alt: string, n: string) => {
     const kept = pictures.get(Number(n));
     if (!kept) return `<span data-picture="${alt}" data-picture-missing="1"></span>`;
     const { sha256, width, height } = kept;
-    return `<img src="pictures/${sha256}" alt="${alt}" width="${width}" height="${height}" title="${escapeHtml(kept.address)}">`;
+    const from = kept.address ? ` title="${escapeHtml(kept.address)}"` : '';
+    return `<img src="pictures/${sha256}" alt="${alt}" width="${width}" height="${height}"${from}>`;
   });
 }
 

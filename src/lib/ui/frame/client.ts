@@ -102,3 +102,21 @@ export function isTyping(event: KeyboardEvent): boolean {
 
 /** How the interface names the kinds of copies. */
 export const COPY_KINDS = { page: 'page', pdf: 'PDF', image: 'picture', audio: 'recording' } as const;
+
+/** What documents kept as pages are called that are no pages of the web. */
+const WRITTEN: Record<string, string> = {
+  'application/epub+zip': 'EPUB',
+  'application/vnd.openxmlformats-officedocument.wordprocessingml.document': '.docx',
+  'text/markdown': 'Markdown text',
+  'text/plain': 'text',
+  'application/octet-stream': 'file',
+};
+/** What kind of document a copy is, in a word. */
+export const copyKind = ({
+  kind,
+  media_type,
+}: {
+  kind: keyof typeof COPY_KINDS;
+  media_type: string;
+}): string =>
+  (kind === 'page' && Object.hasOwn(WRITTEN, media_type) && WRITTEN[media_type]) || COPY_KINDS[kind];

@@ -7,7 +7,7 @@
   import { Button, PageHead, Select } from '../kit';
   import CopyOut from './CopyOut.svelte';
   import QuietReading from './QuietReading.svelte';
-  import { call, COPY_KINDS } from '../frame/client';
+  import { call, copyKind } from '../frame/client';
   import { dateLabel } from '../frame/dates';
   import { attempt, done } from '../frame/toasts.svelte';
 
@@ -34,7 +34,7 @@
   let { source, copy, copies, passages, pages, caret, boxing, onpictures, onfind, oncaret, onfigure }: Props =
     $props();
   let renewing = $state(false);
-  const alike = (kind: string) => copies.filter((c) => c.kind === kind).length;
+  const alike = (kind: string) => copies.filter((c) => copyKind(c) === kind).length;
 
   async function renew() {
     renewing = true;
@@ -68,7 +68,7 @@
   <a class="small-label" href="/sources">‹ Sources</a>
   <h1 class="serif">{source.label}</h1>
   <span class="sub what" title={source.title}
-    >{copies.length === 1 ? `${COPY_KINDS[copy.kind]}, captured ${dateLabel(copy.captured)}` : ''}</span
+    >{copies.length === 1 ? `${copyKind(copy)}, captured ${dateLabel(copy.captured)}` : ''}</span
   >
   {#if copies.length > 1}
     <Select
@@ -77,8 +77,8 @@
       value={copy.id}
       onchange={(e) => goto(`/copies/${e.currentTarget.value}`)}
     >
-      {#each copies as { id, kind, captured }, i (id)}<option value={id}
-          >{COPY_KINDS[kind]}, {dateLabel(captured)}{alike(kind) > 1
+      {#each copies as other, i (other.id)}<option value={other.id}
+          >{copyKind(other)}, {dateLabel(other.captured)}{alike(copyKind(other)) > 1
             ? `, no. ${copies.length - i}`
             : ''}</option
         >{/each}

@@ -3,7 +3,7 @@
   import type { CopyHead } from '$lib/server/copies';
   import type { Brought, Carried } from '$lib/server/passages';
   import { goto } from '$app/navigation';
-  import { call, COPY_KINDS, download } from '../frame/client';
+  import { call, copyKind, download } from '../frame/client';
   import { dateLabel } from '../frame/dates';
   import { renewed } from '../frame/live.svelte';
   import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
@@ -82,15 +82,20 @@
     <Button small look="quiet" disabled={passages === 0} onclick={out}
       >Save passages as annotations (JSON-LD)</Button
     >
+    {#if !/html/.test(copy.media_type)}
+      <Button small look="quiet" href="/copies/{copy.id}/file" download
+        >Save the document as it was kept</Button
+      >
+    {/if}
     {#if copy.kind === 'pdf'}
       <Button small look="quiet" href="/copies/{copy.id}/marked" download disabled={passages === 0}
         >Save the PDF with its marks</Button
       >
       <Button small look="quiet" onclick={marks}>Take over marks made in the PDF</Button>
     {/if}
-    {#each passages ? others : [] as { id, kind, captured } (id)}
-      <Button small look="quiet" onclick={() => carry(id)}
-        >Carry the passages to the {COPY_KINDS[kind]} of {dateLabel(captured)}</Button
+    {#each passages ? others : [] as other (other.id)}
+      <Button small look="quiet" onclick={() => carry(other.id)}
+        >Carry the passages to the {copyKind(other)} of {dateLabel(other.captured)}</Button
       >
     {/each}
     <FileButton small label="Annotations of this document" accept=".jsonld,.json" onfiles={bring}

@@ -128,18 +128,31 @@ export function rangeOf(
 const elementAt = (node: Node): Element | null =>
   node.nodeType === 1 ? (node as Element) : node.parentElement;
 
+/** The printed page a place is on in a book without leaves, where the book says where its pages begin. */
+function pageBegun(node: Node): string | undefined {
+  const begins = [...(node.ownerDocument?.querySelectorAll<HTMLElement>('[data-begins]') ?? [])];
+  return begins.findLast((mark) => mark.compareDocumentPosition(node) & Node.DOCUMENT_POSITION_FOLLOWING)
+    ?.dataset.begins;
+}
+
+const pages = (begins: string, ends: string | undefined): Locator => ({
+  label: 'page',
+  value: ends && ends !== begins ? `${begins}–${ends}` : begins,
+});
+
 /**
- * Where words between two nodes are, as a locator: the printed page of the leaf they are on, or the range of those they
- * begin and end on; else the number of the paragraph they begin in, counting the page's paragraphs from 1, headings and
+ * Where words between two nodes are, as a locator: the printed page they are on, or the range of those they begin and end on,
+ * where the document says its pages; else the number of the paragraph they begin in, counting the page's paragraphs from 1, headings and
  * lists not among them, as unpaginated works are cited by common practice; `undefined` when neither is known.
  */
 export function placeOf(from: Node, to: Node = from): Locator | undefined {
   const [first, last] = [from, to].map((node) => elementAt(node)?.closest<HTMLElement>('.leaf'));
   if (first) {
     const [begins, ends] = [first.dataset.page, last?.dataset.page];
-    if (!begins) return undefined;
-    return { label: 'page', value: ends && ends !== begins ? `${begins}–${ends}` : begins };
+    return begins ? pages(begins, ends) : undefined;
   }
+  const begun = pageBegun(from);
+  if (begun) return pages(begun, pageBegun(to));
   const paragraph = elementAt(from)?.closest('p');
   if (!paragraph) return undefined;
   const nth = [...paragraph.ownerDocument.querySelectorAll('p')].indexOf(paragraph) + 1;

@@ -7,7 +7,7 @@
   import type { Project, Section } from '$lib/server/projects';
   import NoteCard from '../capture/NoteCard.svelte';
   import NoteEntry from '../capture/NoteEntry.svelte';
-  import { call, COPY_KINDS } from '../frame/client';
+  import { call, copyKind } from '../frame/client';
   import { dateLabel } from '../frame/dates';
   import { renewed } from '../frame/live.svelte';
   import { attempt } from '../frame/toasts.svelte';
@@ -82,17 +82,13 @@
 <h3>Copies</h3>
 {#each data.copies as copy (copy.id)}
   <p class="copy">
-    <a class="link capital" href="/copies/{copy.id}"
-      >{COPY_KINDS[copy.kind]}, captured {dateLabel(copy.captured)}</a
-    >
+    <a class="link capital" href="/copies/{copy.id}">{copyKind(copy)}, captured {dateLabel(copy.captured)}</a>
     <span class="small-label" title="SHA-256 {copy.sha256}"
       >{copy.address} · {Math.ceil(copy.size / 1024)} KB · SHA-256 {copy.sha256.slice(0, 12)}…</span
     >
   </p>
 {:else}<p class="small-label">No document is kept.</p>{/each}
-<FileButton small label="A document of this source" accept=".pdf,.html,.htm,.png,.jpg,.jpeg" onfiles={attach}
-  >Attach a file</FileButton
->
+<FileButton small label="A document of this source" onfiles={attach}>Attach a file</FileButton>
 
 <h3>Notes</h3>
 {#each data.notes as note (note.id)}<NoteCard {note} where={false} />{/each}
