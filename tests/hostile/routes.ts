@@ -93,6 +93,9 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'copies/[id]/marked': (i) => [get(`/copies/${i.copy}/marked`)],
   'copies/[id]/leaves/[n]/links': (i) => [get(`/copies/${i.copy}/leaves/1/links`)],
   'api/copies/[id]/place': (i) => [post(`/api/copies/${i.copy}/place`, { at: 3, furthest: 40, length: 100 })],
+  'api/copies/[id]/recognise': (i) => [
+    post(`/api/copies/${i.copy}/recognise`, { languages: ['eng', 'lat'] }),
+  ],
   'api/copies/[id]/carry': (i) => [post(`/api/copies/${i.copy}/carry`, { to: i.copy })],
   'api/copies/[id]/marks': (i) => [post(`/api/copies/${i.copy}/marks`, {})],
   'api/copies/[id]/annotations': (i) => [

@@ -71,6 +71,7 @@ describe('an EPUB', () => {
     const [, target] = /href="#([^"]+)"[^>]*>the millers/.exec(read.html)!;
     expect(read.html).toContain(`id="${target}"`);
     expect(read.html).toMatch(/<math[^>]*>/);
+    expect(read.html).toMatch(/<sup><a [^>]*>1<\/a><\/sup>/);
     expect(read.html).toContain('<td');
     expect(read.html).not.toMatch(/<(?:script|link|style|iframe|svg)/);
   });

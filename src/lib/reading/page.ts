@@ -213,7 +213,7 @@ function openDom(bytes: Uint8Array, contentType: string, address: string): JSDOM
 /** Printed pages as books that are read on a screen say them: where one begins, with its label (DPUB-ARIA 1.1, doc-pagebreak). */
 function notePages(part: Element): void {
   for (const forged of part.querySelectorAll('[data-begins]')) forged.removeAttribute('data-begins');
-  for (const element of part.querySelectorAll('[role="doc-pagebreak"], [epub\\:type~="pagebreak"]')) {
+  for (const element of part.querySelectorAll('[role="doc-pagebreak"]')) {
     const said =
       element.getAttribute('aria-label') ?? element.getAttribute('title') ?? element.textContent ?? '';
     const label = said.replace(/^\s*(?:page|p\.)\s*/i, '').trim();
@@ -224,6 +224,16 @@ function notePages(part: Element): void {
   }
 }
 
+/** Sets marks of notes as superscripts where only the style of the document does (DPUB-ARIA 1.1, doc-noteref). */
+function raiseNotes(part: Element): void {
+  for (const mark of part.querySelectorAll('[role="doc-noteref"]')) {
+    if (mark.closest('sup') || mark.querySelector('sup')) continue;
+    const raised = part.ownerDocument.createElement('sup');
+    mark.replaceWith(raised);
+    raised.append(mark);
+  }
+}
+
 /**
  * Makes a part of a page fit for reading: nothing in it runs or loads, its links lead to where they led from `address`, within
  * the page too, and its pictures are places with their numbers (`data-picture-n`).
@@ -231,7 +241,10 @@ function notePages(part: Element): void {
 export function settlePart(dom: JSDOM, part: Element, address: string): { html: string; text: string } {
   const { document } = dom.window;
   const purify = DOMPurify(dom.window);
+  // What a formula was written as before is no part of what is read (MathML Core, 2.4).
+  for (const written of part.querySelectorAll('annotation, annotation-xml')) written.remove();
   notePages(part);
+  raiseNotes(part);
   purify.addHook('afterSanitizeAttributes', (node) => {
     if (node.tagName === 'A' && node.hasAttribute('href')) {
       const href = node.getAttribute('href')!;

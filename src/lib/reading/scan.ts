@@ -1,23 +1,42 @@
+import { mkdtempSync, rmSync, symlinkSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import type { Worker } from 'tesseract.js';
-import type { Leaf } from '../core/documents';
+import { RECOGNISED, type Leaf, type Recognised as Language } from '../core/documents';
 import { Unreadable } from './failure';
 import { isOpened, LONGEST_SIDE, MOST_PIXELS, pictureSize } from './sniff';
 
 const require = createRequire(import.meta.url);
 
-let recogniser: Promise<Worker> | undefined;
+/** The recogniser that runs, and for which languages: it is started anew for others. */
+let recogniser: { languages: string; folder: string; worker: Promise<Worker> } | undefined;
 let idle: NodeJS.Timeout | undefined;
 
-async function start(): Promise<Worker> {
+/** A folder in which the data of all languages is found, as the recogniser asks for it; it is gone with the recogniser. */
+function dataFolder(): string {
+  const folder = mkdtempSync(join(tmpdir(), 'retexa-languages-'));
+  for (const code of Object.keys(RECOGNISED)) {
+    const home = dirname(require.resolve(`@tesseract.js-data/${code}/package.json`));
+    const file = `${code}.traineddata.gz`;
+    symlinkSync(join(home, '4.0.0_best_int', file), join(folder, file));
+  }
+  return folder;
+}
+
+async function start(languages: readonly Language[], langPath: string): Promise<Worker> {
   const { createWorker } = (await import('tesseract.js')).default;
-  const data = dirname(require.resolve('@tesseract.js-data/eng/package.json'));
-  return createWorker('eng', 1, {
-    langPath: join(data, '4.0.0_best_int'),
-    cacheMethod: 'none',
-    errorHandler: () => undefined,
-  });
+  return createWorker([...languages], 1, { langPath, cacheMethod: 'none', errorHandler: () => undefined });
+}
+
+async function recogniserFor(languages: readonly Language[]): Promise<Worker> {
+  const wanted = languages.join(' ');
+  if (recogniser && recogniser.languages !== wanted) await endRecogniser();
+  if (!recogniser) {
+    const folder = dataFolder();
+    recogniser = { languages: wanted, folder, worker: start(languages, folder) };
+  }
+  return recogniser.worker;
 }
 
 /** Ends the recogniser; the next picture starts it again. */
@@ -25,7 +44,8 @@ export async function endRecogniser(): Promise<void> {
   clearTimeout(idle);
   const running = recogniser;
   recogniser = undefined;
-  await (await running?.catch(() => undefined))?.terminate();
+  await (await running?.worker.catch(() => undefined))?.terminate();
+  if (running) rmSync(running.folder, { recursive: true, force: true });
 }
 
 /** The picture as recognition and the reader take it, with its size in pixels; refuses what is too large to open. */
@@ -63,14 +83,17 @@ export interface Recognised {
 }
 
 /**
- * Reads the text in a picture of a page, with places, as a leaf `width` points wide. Words the recogniser is unsure
+ * Reads the text in a picture of a page, in the languages it is in, with places, as a leaf `width` points wide. Words the recogniser is unsure
  * of (under 30 of 100) are left out rather than guessed at; `sureness` is the mean of those kept.
  */
-export async function recognise(bytes: Uint8Array, width = 595): Promise<Recognised> {
+export async function recognise(
+  bytes: Uint8Array,
+  languages: readonly Language[] = ['eng'],
+  width = 595,
+): Promise<Recognised> {
   const picture = await prepared(bytes);
   clearTimeout(idle);
-  recogniser ??= start();
-  const worker = await recogniser;
+  const worker = await recogniserFor(languages);
   const { data } = await worker.recognize(picture.png, {}, { blocks: true, text: false });
   idle = setTimeout(() => void endRecogniser(), 60_000);
   idle.unref();

@@ -120,6 +120,12 @@ function within(from: string, href: string): { name: string; fragment: string } 
   return { name: plain ? posix.normalize(posix.join(posix.dirname(from), plain)) : from, fragment };
 }
 
+/** What an EPUB calls its parts, as roles (EPUB Structural Semantics Vocabulary; DPUB-ARIA 1.1). */
+const ROLES = [
+  ['pagebreak', 'doc-pagebreak'],
+  ['noteref', 'doc-noteref'],
+] as const;
+
 /** The chapters of an EPUB in their order, in one document: links between them lead within it. */
 function chaptersOf(files: ReadonlyMap<string, Uint8Array>, names: readonly string[]) {
   const dom = new JSDOM('<!doctype html><html><body><main></main></body></html>');
@@ -147,6 +153,8 @@ function chaptersOf(files: ReadonlyMap<string, Uint8Array>, names: readonly stri
     const { body } = chapter.window.document;
     for (const element of body?.querySelectorAll('*') ?? []) {
       if (element.id) element.id = `c${i}-${element.id}`;
+      const type = ROLES.find(([of]) => element.getAttribute('epub:type')?.split(/\s+/).includes(of))?.[1];
+      if (type && !element.hasAttribute('role')) element.setAttribute('role', type);
       if (element.localName === 'a' && element.hasAttribute('href')) {
         const href = element.getAttribute('href')!;
         if (/^[a-z][a-z\d+.-]*:/i.test(href)) continue;
@@ -282,7 +290,10 @@ function readText(source: string): ReadWritten {
   const markup = paragraphs
     .filter((p) => p.trim())
     .map((paragraph) => {
-      const lines = paragraph.trim().split('\n').map((line) => escapeHtml(line.trim()));
+      const lines = paragraph
+        .trim()
+        .split('\n')
+        .map((line) => escapeHtml(line.trim()));
       const body = lines.slice(0, -1);
       const broken = body.length > 0 && body.reduce((sum, l) => sum + l.length, 0) / body.length >= BROKEN;
       return `<p>${lines.join(broken ? ' ' : '<br>')}</p>`;

@@ -1,4 +1,7 @@
 import { join, resolve } from 'node:path';
+import { RECOGNISED, type Recognised } from '../core/documents/languages';
+
+const isRecognised = (code: string): code is Recognised => Object.hasOwn(RECOGNISED, code);
 
 /** Where a host of the simulated outside is served: loopback address and port. */
 export interface StandIn {
@@ -49,6 +52,11 @@ export const config = {
   },
   get standIns(): StandIn[] {
     return standIns();
+  },
+  /** Languages text in pictures is recognised in at capture: `RETEXA_RECOGNISE`, codes of ISO 639-3 with blanks between. */
+  get recognised(): Recognised[] {
+    const given = (process.env.RETEXA_RECOGNISE ?? '').split(/[\s,]+/).filter(isRecognised);
+    return given.length ? given : ['eng'];
   },
   /** The DOI registry: answers `GET /DOI` by content negotiation (DOI Handbook, content negotiation). */
   get doiRegistry(): string {

@@ -9,8 +9,12 @@ import {
   type FigureWords,
 } from '../figures';
 import {
+  fragmentOfStint,
   locator,
+  locatorOfStint,
   PASSAGE_KINDS,
+  stintOf,
+  stintOfFragment,
   TINTS,
   type Locator,
   type PassageKind,
@@ -23,6 +27,8 @@ import { nfc, withoutControls } from '../text';
 const CONTEXT = 'http://www.w3.org/ns/anno.jsonld';
 /** How a page of a PDF is named by a fragment. Source: RFC 8118, 3; Web Annotation Data Model, 4.2.1. */
 const PDF_FRAGMENT = 'http://tools.ietf.org/rfc/rfc3778';
+/** How a time in a recording is named by a fragment. Source: Media Fragments URI 1.0; Web Annotation Data Model, 4.2.1. */
+const MEDIA_FRAGMENT = 'http://www.w3.org/TR/media-frags/';
 /** The key under which is kept what the model has no word for. */
 const OURS = 'retexa';
 
@@ -92,9 +98,17 @@ export function annotationOf(passage: Annotated, document: AnnotatedDocument): R
     value: `page=${leaf}`,
     ...(within ? { refinedBy: within } : {}),
   };
+  const stint = selectors || place ? undefined : stintOf(passage.locator);
+  const time = stint && {
+    type: 'FragmentSelector',
+    conformsTo: MEDIA_FRAGMENT,
+    value: fragmentOfStint(stint),
+  };
   // A picture has an address of its own, and its words are said in the body.
   const picture = place?.on === 'picture' ? document.pictures?.get(place.sha256) : undefined;
-  const selector = [page ?? within, position].filter((one) => one !== null && one !== undefined);
+  const selector = (time ? [time] : [page ?? within, position]).filter(
+    (one) => one !== null && one !== undefined,
+  );
   return {
     '@context': CONTEXT,
     id: `urn:uuid:${passage.id}`,
@@ -278,6 +292,9 @@ function read(value: unknown, nth: number): ReadAnnotation | string {
   const page = of('FragmentSelector')
     .map((one) => /(?:^|&)page=(\d{1,6})(?:&|$)/.exec(textOf(one.value, 200))?.[1])
     .find(Boolean);
+  const time = of('FragmentSelector')
+    .map((one) => stintOfFragment(textOf(one.value, 200)))
+    .find(Boolean);
   const region = exact ? undefined : regionOf(all, targets);
   const motivation = listOf(value.motivation).map(nameOf);
   const kind =
@@ -291,7 +308,7 @@ function read(value: unknown, nth: number): ReadAnnotation | string {
     gist: said.gist ?? '',
     ownWords: said.ownWords ?? words.join('\n\n').slice(0, 50_000),
     tags: [...new Set(tags)].slice(0, 50),
-    locator: said.locator ?? null,
+    locator: said.locator ?? (time ? locatorOfStint(time) : null),
     wording: said.wording ?? null,
     quote: exact
       ? { exact, prefix: textOf(quote?.prefix, 1_000), suffix: textOf(quote?.suffix, 1_000) }

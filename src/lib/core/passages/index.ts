@@ -4,4 +4,13 @@ export { anchor, anchorAll, anchorer, describe, sameWords, type Anchoring, type 
 export { overlap, quotedStretches, RUN_LIMIT, type Borrowed, type Overlap } from './overlap';
 export { quotingChanges, OMISSION, type QuotingChange } from './quoting';
 export { finder, MOST_HITS, type Stretch } from './finding';
+export {
+  fragmentOfStint,
+  locatorOfStint,
+  secondsOf,
+  stintOf,
+  stintOfFragment,
+  timeText,
+  type Stint,
+} from './times';
 export { findWords, leavesIn, locatorIn, type LeafText } from './words';

@@ -2,7 +2,13 @@ import { readFile } from 'node:fs/promises';
 import { catalogueCandidates, diagnosticOf } from '../../core/catalogues';
 import type { Candidate } from '../../core/capture';
 import type { Box, Shape } from '../../core/figures';
-import { fromLeaves, printedLabels, readingHtml, type Leaf } from '../../core/documents';
+import {
+  fromLeaves,
+  printedLabels,
+  readingHtml,
+  type Leaf,
+  type Recognised as Language,
+} from '../../core/documents';
 import type { ReadableName, ReadResult } from '../../core/formats';
 import { citedKeys } from '../../core/citing';
 import { parseReference, splitReferences } from '../../core/leads';
@@ -48,7 +54,9 @@ export interface ReadPdfTask {
   bytes: Uint8Array;
 }
 /** A picture to recognise, or a leaf (its index) that is a picture, of the PDF at a path. */
-export type ReadScanTask = { task: 'scan' } & ({ bytes: Uint8Array } | { path: string; leaf: number });
+export type ReadScanTask = { task: 'scan'; languages?: readonly Language[] } & (
+  { bytes: Uint8Array } | { path: string; leaf: number }
+);
 export interface SetLeavesTask {
   task: 'set';
   leaves: Leaf[];
@@ -174,7 +182,10 @@ export async function carryOut(task: ReadTask): Promise<Results[keyof Results] |
       case 'scan':
         return await (
           await import('../scan')
-        ).recognise('bytes' in task ? task.bytes : await draw(task.path, task.leaf + 1, 2_200));
+        ).recognise(
+          'bytes' in task ? task.bytes : await draw(task.path, task.leaf + 1, 2_200),
+          task.languages,
+        );
       case 'set':
         return await setLeaves(task);
       case 'draw':

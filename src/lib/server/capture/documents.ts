@@ -1,5 +1,6 @@
 import type { Candidate } from '../../core/capture';
-import type { Leaf } from '../../core/documents';
+import { languagesInWords, type Leaf, type Recognised as Language } from '../../core/documents';
+import { config } from '../config';
 import { now } from '../db/ids';
 import { keepFile, placeOf } from '../files/store';
 import type { Fetched } from '../http/fetch-outside';
@@ -130,11 +131,20 @@ async function set(
   return { copy, candidates: made.candidates, text: made.text };
 }
 
-const recognised = (surenesses: number[], left: number) => {
+/** How scanned pages are read: in which languages, and at most how many. */
+export interface Recognising {
+  languages: readonly Language[];
+  most: number;
+}
+const atCapture = (): Recognising => ({ languages: config.recognised, most: MOST_RECOGNISED });
+
+const recognised = (surenesses: number[], left: number, { languages }: Recognising) => {
   if (surenesses.length === 0) return null;
   const mean = Math.round(surenesses.reduce((a, b) => a + b, 0) / surenesses.length);
-  const first = `Text recognised from the picture, sure to ${mean} of 100; compare quotations with the page.`;
-  return left > 0 ? `${first} The last ${left} scanned pages were left as pictures.` : first;
+  const first = `Text recognised from the picture in ${languagesInWords(languages)}, sure to ${mean} of 100; compare quotations with the page.`;
+  return left > 0
+    ? `${first} The last ${left} scanned pages were left as pictures; “Recognise the text” reads them too.`
+    : first;
 };
 
 /** Reads a PDF and puts it into the store; scanned leaves are recognised, with progress. */
@@ -143,16 +153,20 @@ export async function pdfDocument(
   given: { address: string; name: string },
   signal: AbortSignal,
   step: Step,
+  how = atCapture(),
 ): Promise<Document> {
   step('Reading the PDF');
   const pdf = await read({ task: 'pdf', bytes }, signal);
   const leaves = [...pdf.leaves];
   const surenesses: number[] = [];
-  const todo = pdf.scanned.slice(0, MOST_RECOGNISED);
+  const todo = pdf.scanned.slice(0, how.most);
   const path = todo.length ? placeOf(await keepFile(bytes)) : '';
   for (const [i, leaf] of todo.entries()) {
     step(`Recognising text, page ${i + 1} of ${todo.length}`, i + 1, todo.length);
-    const { leaf: found, sureness } = await read({ task: 'scan', path, leaf }, signal);
+    const { leaf: found, sureness } = await read(
+      { task: 'scan', path, leaf, languages: how.languages },
+      signal,
+    );
     const scale = leaves[leaf]!.width / found.width;
     leaves[leaf] = {
       width: leaves[leaf]!.width,
@@ -167,7 +181,7 @@ export async function pdfDocument(
     };
     if (found.runs.length) surenesses.push(sureness);
   }
-  const note = recognised(surenesses, pdf.scanned.length - todo.length);
+  const note = recognised(surenesses, pdf.scanned.length - todo.length, how);
   const title = given.name || given.address;
   return set(
     bytes,
@@ -185,10 +199,11 @@ export async function pictureDocument(
   given: { address: string; name: string; mediaType: string },
   signal: AbortSignal,
   step: Step,
+  how = atCapture(),
 ): Promise<Document> {
   step('Recognising text');
-  const { leaf, sureness } = await read({ task: 'scan', bytes }, signal);
-  const note = leaf.runs.length ? recognised([sureness], 0) : 'No text was recognised in the picture.';
+  const { leaf, sureness } = await read({ task: 'scan', bytes, languages: how.languages }, signal);
+  const note = leaf.runs.length ? recognised([sureness], 0, how) : 'No text was recognised in the picture.';
   return set(
     bytes,
     {

@@ -5,7 +5,7 @@ import { getCopy, type Copy } from './repository';
 export { receiveFile } from './files';
 export { contentsOf, leafPicture, linksOnLeaf, pdfOf } from './leaves';
 export type { ContentsEntry, LeafLink } from '../../reading/pdf-inside';
-export { keepPlace, placeIn, readingPlace, readOf } from './place';
+export { keepPlace, placeIn, readingPlace, readOf, type ReadingPlace } from './place';
 export { pictureOf, picturesOf } from './pictures';
 export { copiesOf, getCopy, type Copy, type CopyHead } from './repository';
 

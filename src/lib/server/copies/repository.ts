@@ -68,6 +68,20 @@ export async function renewReading(
   if (before !== readingSha256) await filesLeave(ctx, [before]);
 }
 
+/** Sets what was read of a copy's document anew: its reading page, its text, its labels and what is said of it. */
+export async function rereadCopy(
+  ctx: Context,
+  id: string,
+  read: Pick<Copy, 'reading_sha256' | 'text' | 'labels' | 'note'>,
+): Promise<void> {
+  const { reading_sha256: before } = await getCopy(ctx, id);
+  await scoped(ctx, 'copy')
+    .where({ id })
+    .update({ ...read, labels: read.labels && JSON.stringify(read.labels) });
+  await index(ctx, 'copy', id, read.text);
+  if (before !== read.reading_sha256) await filesLeave(ctx, [before]);
+}
+
 export type CopyHead = Omit<Copy, 'text'>;
 
 /** The copies of a source without their text, newest first. */

@@ -19,8 +19,9 @@ import { passagesWhere, updatePassage, type Passage } from './repository';
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['passages'] } as const;
 
-type Counts = Record<AnchorState, number>;
-const none = (): Counts => ({ found: 0, moved: 0, changed: 0, lost: 0 });
+/** How many passages stand how. */
+export type Counts = Record<AnchorState, number>;
+export const none = (): Counts => ({ found: 0, moved: 0, changed: 0, lost: 0 });
 
 /** What came of looking at a page again: whether it has changed, and how many of its passages stand how. */
 export interface Renewal {
@@ -38,7 +39,10 @@ export interface Carried {
 }
 
 /** Where passages of one copy stand in the text of another, each with the state it has there; no place where it is lost. */
-function placesIn(copy: Copy, passages: readonly (Passage & { selectors: Selectors })[]) {
+export function placesIn(
+  copy: Pick<Copy, 'text'>,
+  passages: readonly (Passage & { selectors: Selectors })[],
+) {
   return anchorAll(
     copy.text,
     passages.map((passage) => passage.selectors),
@@ -60,7 +64,7 @@ async function hasPicture(ctx: Context, copyId: string, { place }: Figure): Prom
   );
 }
 
-const isLocated = (passage: Passage): passage is Passage & { selectors: Selectors } =>
+export const isLocated = (passage: Passage): passage is Passage & { selectors: Selectors } =>
   passage.selectors !== null;
 
 /**

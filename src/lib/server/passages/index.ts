@@ -37,6 +37,7 @@ export { annotationsOfCopy, bringAnnotations, type Brought } from './annotations
 export { bringMarks, markedPdf } from './pdf-marks';
 export { copyRequest, outRequest, passagesToCopy, writePassages, type PassageOutput } from './out';
 export { carryPassages, renewCopy, type Carried, type Renewal } from './carrying';
+export { recogniseAgain, recogniseRequest, type RecognisedAgain } from './recognising';
 export { linkPassages, linksOf, unlinkPassages, type PassageLink } from './links';
 
 /** What is changed here. */
@@ -80,7 +81,8 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
       copyId: copy?.id ?? null,
       selectors: where,
       figure,
-      exact: where?.quote.exact ?? (copy && !figure ? '' : exact.trim()),
+      // What is said in a recording is typed, as what stands in print is.
+      exact: where?.quote.exact ?? (copy && !figure && copy.kind !== 'audio' ? '' : exact.trim()),
       anchor: 'found',
     });
   });

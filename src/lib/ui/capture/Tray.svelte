@@ -1,5 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
+  import type { RecognisedAgain } from '$lib/server/passages';
   import type { PassResult } from '$lib/server/duplicates';
   import type { ImportInBrief } from '$lib/server/imports';
   import type { Job } from '$lib/server/jobs';
@@ -67,6 +68,12 @@
               </div>
             {:else if job.kind === 'capture'}
               <CaptureOutcome {job} ways={putAway} />
+            {:else if job.kind === 'recognise'}
+              {@const { copyId, passages } = job.result as RecognisedAgain}
+              <a class="link" href="/copies/{copyId}">The text of the scanned pages is recognised</a>
+              {#if passages.lost}<p class="pencil-red">
+                  {many(passages.lost)} of its passages are not in the new text.
+                </p>{/if}
             {:else if job.kind === 'doubles'}
               {@const { looked, groups } = job.result as PassResult}
               <a class="link" href="/duplicates"

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { inOwnWords, KIND_LABELS, locatorText } from '$lib/core/passages';
+  import { inOwnWords, KIND_LABELS, locatorText, stintOf } from '$lib/core/passages';
   import type { PassageItem } from '$lib/server/passages';
   import { call, copyText } from '../frame/client';
   import { attempt, done } from '../frame/toasts.svelte';
@@ -65,7 +65,13 @@
       </p>{:else}<p class="small-label">On the whole of it</p>{/if}
     <p class="from">
       {#if passage.copyId}<a class="link" href="/copies/{passage.copyId}?passage={passage.id}"
-          >{passage.figure ? 'Show on the page' : passage.selectors ? 'Show in the text' : 'Open the copy'}</a
+          >{stintOf(passage.locator)
+            ? 'Hear it'
+            : passage.figure
+              ? 'Show on the page'
+              : passage.selectors
+                ? 'Show in the text'
+                : 'Open the copy'}</a
         >{:else}<Button small look="quiet" class="-my-1 -ml-2" onclick={onedit}>Edit</Button>{/if}
       <a href="/sources/{passage.sourceId}">{passage.sourceLabel}</a>
       <span>{locatorText(passage.locator)}</span>

@@ -18,17 +18,17 @@
     copies: CopyHead[];
     /** How many passages are kept of it. */
     passages: number;
-    /** Whether it has pages of its own. */
-    pages: boolean;
+    /** Whether it has pages of its own; nothing for what is heard. */
+    pages?: boolean;
     /** Whether it is read by keys, with a caret. */
-    caret: boolean;
+    caret?: boolean;
     /** Whether figures are being cut out of it; nothing where it has none to cut out. */
-    boxing: boolean | undefined;
+    boxing?: boolean | undefined;
     /** Told when pictures are there that were missing. */
-    onpictures: () => void;
-    onfind: () => void;
-    oncaret: () => void;
-    onfigure: () => void;
+    onpictures?: () => void;
+    onfind?: () => void;
+    oncaret?: () => void;
+    onfigure?: () => void;
   }
   /** Which copy is read, and where else it is. */
   let { source, copy, copies, passages, pages, caret, boxing, onpictures, onfind, oncaret, onfigure }: Props =
@@ -48,7 +48,7 @@
           ? `The page has not changed; ${pictures === 1 ? 'a picture that was missing is' : `${pictures} pictures that were missing are`} kept now.`
           : 'The page has not changed.',
       );
-      if (pictures) onpictures();
+      if (pictures) onpictures?.();
       return;
     }
     const { found, moved, changed, lost } = renewal.passages;
@@ -84,20 +84,22 @@
         >{/each}
     </Select>
   {/if}
-  <Button look="chip" aria-label="Find in this document" title={keyFor('reader find')} onclick={onfind}
-    ><SearchOutline size="sm" /></Button
-  >
-  <Button look="chip" aria-pressed={caret} title={keyFor('reader caret')} onclick={oncaret}
-    >Read by keys</Button
-  >
-  {#if boxing !== undefined}<Button
-      look="chip"
-      aria-pressed={boxing}
-      aria-label="Cut out a figure"
-      title={keyFor('reader figure')}
-      onclick={onfigure}>Figure</Button
-    >{/if}
-  <QuietReading {pages} />
+  {#if pages !== undefined}
+    <Button look="chip" aria-label="Find in this document" title={keyFor('reader find')} onclick={onfind}
+      ><SearchOutline size="sm" /></Button
+    >
+    <Button look="chip" aria-pressed={caret} title={keyFor('reader caret')} onclick={oncaret}
+      >Read by keys</Button
+    >
+    {#if boxing !== undefined}<Button
+        look="chip"
+        aria-pressed={boxing}
+        aria-label="Cut out a figure"
+        title={keyFor('reader figure')}
+        onclick={onfigure}>Figure</Button
+      >{/if}
+    <QuietReading {pages} />
+  {/if}
   <CopyOut {copy} {copies} {passages} />
   {#if copy.address}
     <Button look="chip" onclick={renew} disabled={renewing}>{renewing ? 'Looking…' : 'Look again'}</Button>

@@ -8,12 +8,14 @@
   import { renewed } from '../frame/live.svelte';
   import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
   import { Button, Dialog, FileButton, Popover } from '../kit';
+  import RecogniseDialog from './RecogniseDialog.svelte';
 
   /** What goes out of a copy and comes into it: its passages, and marks made elsewhere. */
   let { copy, copies, passages }: { copy: CopyHead; copies: CopyHead[]; passages: number } = $props();
   const others = $derived(copies.filter((c) => c.id !== copy.id));
   let brought = $state.raw<Brought | undefined>();
   let told = $state(false);
+  let recognising = $state(false);
 
   async function out() {
     const made = await attempt(() =>
@@ -82,10 +84,13 @@
     <Button small look="quiet" disabled={passages === 0} onclick={out}
       >Save passages as annotations (JSON-LD)</Button
     >
-    {#if !/html/.test(copy.media_type)}
+    {#if copy.kind === 'page' && !/html/.test(copy.media_type)}
       <Button small look="quiet" href="/copies/{copy.id}/file" download
         >Save the document as it was kept</Button
       >
+    {/if}
+    {#if copy.kind === 'pdf' || copy.kind === 'image'}
+      <Button small look="quiet" onclick={() => (recognising = true)}>Recognise the text…</Button>
     {/if}
     {#if copy.kind === 'pdf'}
       <Button small look="quiet" href="/copies/{copy.id}/marked" download disabled={passages === 0}
@@ -103,6 +108,7 @@
     >
   </div>
 </Popover>
+<RecogniseDialog bind:open={recognising} copyId={copy.id} {passages} />
 
 <Dialog bind:open={told} title="Not all of it could be kept" size="md">
   {#if brought?.lost.length}

@@ -57,13 +57,15 @@
       ? 'figure'
       : passage.selectors
         ? 'place'
-        : passage.copyId && !passage.exact
-          ? 'whole'
-          : 'print',
+        : passage.copyId && passage.locator?.label === 'timestamp'
+          ? 'sound'
+          : passage.copyId && !passage.exact
+            ? 'whole'
+            : 'print',
   );
   let latest: PassageWords = begun;
   /** Its caption or the words typed from print are typed too. */
-  const typesWords = $derived(of === 'print' || of === 'figure');
+  const typesWords = $derived(of === 'print' || of === 'sound' || of === 'figure');
   const figureNow = (): FigureSaid | undefined => {
     if (!passage.figure) return undefined;
     const { image: _image, ...said } = passage.figure;

@@ -23,8 +23,8 @@
     /** The words of the work: as they stand in the document, or as they were typed from print. */
     exact: string;
     said: PassageWords;
-    /** Where the words are: at a place in the document, typed by hand, a figure’s caption, or nowhere since it is on the whole of it. */
-    of?: 'place' | 'print' | 'whole' | 'figure';
+    /** Where the words are: at a place in the document, typed by hand from print or from what is heard, a figure’s caption, or nowhere since it is on the whole of it. */
+    of?: 'place' | 'print' | 'whole' | 'figure' | 'sound';
     /** The figure, where it is one; `address` gives where a place is shown as a picture. */
     figure?: { said: FigureSaid; address: (place: FigureSaid['place']) => string } | undefined;
     /** Whether this is a passage already kept. */
@@ -89,7 +89,8 @@
   const id = $props.id();
   let first: HTMLInputElement | undefined = $state();
   let printed: HTMLTextAreaElement | undefined = $state();
-  const original = $derived(of === 'print' || of === 'figure' ? typed : exact);
+  const typesWords = $derived(of === 'print' || of === 'sound');
+  const original = $derived(typesWords || of === 'figure' ? typed : exact);
 
   // Scrolling is the reader's business: the sheet may not have its place yet.
   onMount(() => (printed ?? first)?.focus({ preventScroll: true }));
@@ -181,14 +182,16 @@
         onclick={() => (tint = t)}><TintSwatch tint={t} /> {t.charAt(0).toUpperCase() + t.slice(1)}</Button
       >{/each}
   </div>
-  {#if of === 'print'}
+  {#if typesWords}
     <label
-      ><span class="small-label">Words of the work</span><Textarea
+      ><span class="small-label">{of === 'sound' ? 'What is said' : 'Words of the work'}</span><Textarea
         rows="3"
         class="serif"
         bind:element={printed}
         bind:value={typed}
-        placeholder="As they stand in print; leave it empty for a word on the whole of it"
+        placeholder={of === 'sound'
+          ? 'Word for word; leave it empty for a word on the moment'
+          : 'As they stand in print; leave it empty for a word on the whole of it'}
       ></Textarea></label
     >
   {/if}
@@ -224,9 +227,11 @@
     </div>
   </div>
   {#if of !== 'whole' && !value.trim()}<p id="{id}-asked" class="pencil-red asking">
-      {of === 'print' || of === 'figure'
-        ? 'On which page does it stand?'
-        : 'The document does not say its page. On which one does it stand?'}
+      {of === 'sound'
+        ? 'At which minute is it?'
+        : of === 'print' || of === 'figure'
+          ? 'On which page does it stand?'
+          : 'The document does not say its page. On which one does it stand?'}
     </p>{/if}
   {#if kind === 'quotation' && original.trim()}<Wording exact={original} bind:wording />{/if}
   <OwnWords {original} bind:value={ownWords} {covered} oncover={of === 'place' ? oncover : undefined} />

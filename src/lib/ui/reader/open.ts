@@ -1,0 +1,22 @@
+import type { CopyHead, ReadingPlace } from '$lib/server/copies';
+import type { PassageItem, PassageLink } from '$lib/server/passages';
+import type { Section } from '$lib/server/projects';
+import type { TaskItem } from '$lib/server/tasks';
+
+/** A copy that is open, with what is beside it. */
+export interface CopyOpen {
+  copy: CopyHead;
+  /** All copies of its source, the latest first. */
+  copies: CopyHead[];
+  passages: PassageItem[];
+  tasks: TaskItem[];
+  place: ReadingPlace | undefined;
+  /** Tags passages have. */
+  tags: string[];
+  sections: Section[];
+  /** What passages are linked with, by their ids. */
+  links: Record<string, PassageLink[]>;
+  /** Passages one can be linked with. */
+  others: PassageItem[];
+  source: { id: string; title: string; label: string };
+}
