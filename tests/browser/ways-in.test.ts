@@ -564,6 +564,42 @@ describe('the bookmarklet', () => {
       anchor: 'found',
     });
     await popup.close();
+    // Used again on a page that is here, what is selected is kept at once; the same words are not kept twice.
+    const passages = () =>
+      app.rows<{ exact: string; kind: string }>(
+        'SELECT exact, kind FROM passage WHERE binned IS NULL ORDER BY added',
+      );
+    for (const [nth, said] of [
+      [0, 'Kept before'],
+      [1, 'Kept:'],
+    ] as const) {
+      const there = passages().length;
+      const again = new Promise<import('puppeteer-core').Page>((resolve) =>
+        library.once('popup', (p) => resolve(p!)),
+      );
+      await library.evaluate(
+        (w, from, c) => {
+          const p = [...document.querySelectorAll('p')].find((x) => x.textContent === w)!;
+          const other = [...document.querySelectorAll('p')].find(
+            (x) => x !== p && x.textContent!.length > 30,
+          );
+          getSelection()!.selectAllChildren(from ? other! : p);
+          (0, eval)(decodeURIComponent(c.replace('javascript:', '')));
+        },
+        words,
+        nth,
+        code,
+      );
+      const window = await again;
+      await window.waitForFunction(
+        (w) => document.querySelector('.here')?.textContent?.includes(w),
+        {},
+        said,
+      );
+      expect(passages()).toHaveLength(there + nth);
+      await window.close();
+    }
+    expect(passages().at(-1)!.kind).toBe('quotation');
     await library.close();
   });
 });

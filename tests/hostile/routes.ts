@@ -93,6 +93,13 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'copies/[id]/marked': (i) => [get(`/copies/${i.copy}/marked`)],
   'copies/[id]/leaves/[n]/links': (i) => [get(`/copies/${i.copy}/leaves/1/links`)],
   'api/copies/[id]/place': (i) => [post(`/api/copies/${i.copy}/place`, { at: 3, furthest: 40, length: 100 })],
+  'api/captures/passage': () => [
+    post('/api/captures/passage', {
+      address: 'https://marshletters.example/articles/3-1-7',
+      selection: 'Salt',
+    }),
+    get('/api/captures/passage?address=https%3A%2F%2Fmarshletters.example%2Farticles%2F3-1-7'),
+  ],
   'api/copies/[id]/recognise': (i) => [
     post(`/api/copies/${i.copy}/recognise`, { languages: ['eng', 'lat'] }),
   ],

@@ -8,7 +8,11 @@ import { openDatabase } from './db/open';
 import { insertCopy, type Copy } from './copies/repository';
 
 /** For tests: a page kept of a source, of which only what matters is said. */
-export const keepTestCopy = (ctx: Context, sourceId: string, fields: Partial<Copy> = {}): Promise<Copy> =>
+export const keepTestCopy = (
+  ctx: Context,
+  sourceId: string,
+  fields: Partial<Parameters<typeof insertCopy>[1]> = {},
+): Promise<Copy> =>
   insertCopy(ctx, {
     source_id: sourceId,
     kind: 'page',

@@ -4,11 +4,13 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { recognise } from '$lib/core/source';
+  import type { FromPage } from '$lib/server/passages';
   import IntoPanel from '$lib/ui/capture/IntoPanel.svelte';
   import CaptureOutcome from '$lib/ui/capture/CaptureOutcome.svelte';
   import HandForm from '$lib/ui/capture/HandForm.svelte';
   import JobGoing from '$lib/ui/capture/JobGoing.svelte';
   import Mark from '$lib/ui/frame/Mark.svelte';
+  import PageHere from '$lib/ui/capture/PageHere.svelte';
   import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
   import RecordForm from '$lib/ui/source/RecordForm.svelte';
   import { isHandedPage, isOwnAddress, type HandedPage } from '$lib/ui/capture/bookmarklet';
@@ -25,6 +27,8 @@
   let text = $state(given.url || given.title);
   let selection = $state(given.selection);
   let handed = $state<HandedPage | undefined>();
+  /** What is here of the page already, with what was kept of what is selected on it. */
+  let found = $state.raw<FromPage | undefined>();
   let hint = $state(given.trouble);
   let going = $state<Going>(nowhere());
   const edit = editing(() => data.kept!);
@@ -50,12 +54,33 @@
       handed = event.data;
       text = handed.address;
       if (handed.selection) selection = handed.selection;
+      void lookHere(handed);
     };
     window.addEventListener('message', hear);
     // The page this window was opened from may be any; it is told only that the window is ready.
     if (given.handed) (window.opener as Window | null)?.postMessage('retexa:ready', '*');
     return () => window.removeEventListener('message', hear);
   });
+
+  /** A page that is here keeps what is selected on it at once. */
+  async function lookHere({ address, selection: words }: HandedPage) {
+    try {
+      if (words.trim()) {
+        const made = await call<{ found: FromPage | null }>('POST', '/api/captures/passage', {
+          address,
+          selection: words.slice(0, 50_000),
+        });
+        found = made.found ?? undefined;
+        if (found?.passage) selection = '';
+        return;
+      }
+      const query = `address=${encodeURIComponent(address)}`;
+      const { here } = await call<{ here: FromPage['here'] | null }>('GET', `/api/captures/passage?${query}`);
+      found = here ? { here, passage: undefined, already: false } : undefined;
+    } catch (error) {
+      trouble(error);
+    }
+  }
 
   async function follow(jobs: { id: string }[]) {
     const url = new URL(page.url);
@@ -95,7 +120,7 @@
   }
 
   async function another() {
-    [text, selection, handed] = ['', '', undefined];
+    [text, selection, handed, found] = ['', '', undefined, undefined];
     going.note = '';
     const url = new URL(page.url);
     for (const name of [...url.searchParams.keys()]) if (name !== 'preset') url.searchParams.delete(name);
@@ -161,6 +186,7 @@
         >A thought</Button
       >
     </div>
+    {#if found && handed}<PageHere {found} selected={handed.selection.trim() !== ''} />{/if}
     {#if mode === 'page'}
       <form onsubmit={capture}>
         <label for="c-what">Address, DOI, ISBN or another number</label>
@@ -175,7 +201,9 @@
         {/if}
         <IntoPanel bind:going projectId={data.projectId} withPreset={!data.preset} />
         {#if hint}<p class="pencil-blue" role="alert">{hint}</p>{/if}
-        <Button look="main" type="submit" disabled={!text.trim()}>Capture</Button>
+        <Button look="main" type="submit" disabled={!text.trim()}
+          >{found ? 'Capture it again' : 'Capture'}</Button
+        >
       </form>
     {:else if mode === 'thought'}
       <NoteEntry projectId={going.projectId ?? data.projectId ?? null} sourceId={null} label="A thought" />

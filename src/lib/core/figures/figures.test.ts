@@ -7,6 +7,7 @@ import {
   drawingInWords,
   drawingSvg,
   figurePlace,
+  picturesIn,
   readCaption,
   shape,
   type Box,
@@ -116,6 +117,20 @@ describe('a box', () => {
     expect(at(box)).toBe(true);
     expect(at({ ...box, x: 0.7 })).toBe(false);
     expect(at({ ...box, width: 0 })).toBe(false);
+  });
+});
+
+describe('the pictures of a page', () => {
+  it('have the captions of the figures they are in', () => {
+    const [a, b, c] = ['a', 'b', 'c'].map((letter) => letter.repeat(64));
+    const img = (sha: string | undefined, alt: string) =>
+      `<img src="pictures/${sha}" alt="${alt}" width="9" height="9">`;
+    const html = `<p>${img(a, 'without description')}</p><figure>${img(b, 'A &amp; B')}<figcaption class="x">Figure 2. <em>Two</em> gates</figcaption></figure><p>${img(c, '')}</p>`;
+    expect(picturesIn(html)).toEqual([
+      { sha256: a, alt: '', number: '', caption: '' },
+      { sha256: b, alt: 'A & B', number: 'Figure 2', caption: 'Two gates' },
+      { sha256: c, alt: '', number: '', caption: '' },
+    ]);
   });
 });
 

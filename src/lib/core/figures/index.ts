@@ -1,5 +1,6 @@
 export { captionNear, isCaption, readCaption, type Caption, type LeafLine } from './caption';
 export { arrowHead, drawingInWords, drawingSvg, FACE, INKS, PEN, type Size } from './drawing';
+export { picturesIn, type PagePicture } from './pictures';
 export { boxOfFragment, boxOfSvg, boxToSvg } from './selector';
 export {
   box,

@@ -106,6 +106,18 @@ export async function copiesOf(ctx: Context, sourceId: string): Promise<CopyHead
   return rows.map(opened);
 }
 
+/** The latest copy of a page by its address, of a source that is not in the bin; nothing where the page is not here. */
+export async function copyOfAddress(ctx: Context, address: string): Promise<Copy | undefined> {
+  const plain = address.replace(/#.*$/s, '');
+  const row = (await scoped<Row>(ctx, 'copy')
+    .join('source', 'source.id', 'copy.source_id')
+    .whereIn('copy.address', [...new Set([address, plain])].filter(Boolean))
+    .whereNull('source.binned')
+    .orderBy('copy.captured', 'desc')
+    .first('copy.*')) as Row | undefined;
+  return row && opened(row);
+}
+
 /** Notes files that nothing may name any more; the next start removes those that nothing does. */
 export async function filesLeave(ctx: Context, sha256s: (string | null | undefined)[]): Promise<void> {
   for (const sha256 of new Set(sha256s))

@@ -6,7 +6,6 @@ import type { Box, Shape } from '../../core/figures';
 import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { deleteForGood, sweepLeaving } from '../bin';
-import { insertCopy } from '../copies/repository';
 import { keepFile } from '../files/store';
 import { searchEverything } from '../search';
 import { undo } from '../sources';
@@ -21,6 +20,7 @@ import {
   changeMany,
   editPassage,
   figurePicture,
+  keepFromPage,
   keepPassage,
   listPassages,
   newPassage,
@@ -99,15 +99,29 @@ beforeEach(async () => {
   };
   await transaction(ctx, async (inner) => {
     sourceId = (await insertSource(inner, record, { checked: true, why: 'test' })).id;
-    const { id: _id, ...copy } = await keepTestCopy(inner, sourceId, {
-      text: 'A page.\n',
-      reading_sha256: reading,
-    });
-    copyId = (await insertCopy(inner, { ...copy, pictures: [kept] })).id;
+    copyId = (
+      await keepTestCopy(inner, sourceId, { text: 'A page.\n', reading_sha256: reading, pictures: [kept] })
+    ).id;
   });
 });
 afterEach(() => db.destroy());
 afterAll(() => closePools());
+
+describe('from the page itself', () => {
+  it('words selected on a page that is here are kept at once, and not twice; others are told', async () => {
+    const address = 'https://a.example';
+    const first = await keepFromPage(ctx, { address: `${address}#part`, selection: ' A\n page. ' });
+    expect(first).toMatchObject({ already: false, passage: { exact: 'A page.' }, here: { copyId } });
+    expect(first!.here.pictures).toMatchObject([{ sha256: picture }]);
+    const again = await keepFromPage(ctx, { address, selection: 'A page.' });
+    expect(again).toMatchObject({ already: true, passage: { id: first!.passage!.id } });
+    expect(await keepFromPage(ctx, { address, selection: 'not there' })).toMatchObject({
+      passage: undefined,
+    });
+    expect(await keepFromPage(ctx, { address: 'https://b.example', selection: 'A page.' })).toBeUndefined();
+    expect((await listPassages(ctx, {})).total).toBe(1);
+  });
+});
 
 describe('a figure', () => {
   it('is cut out of its picture, each pixel as it is, and listed, found and counted as without place when it has none', async () => {

@@ -7,4 +7,8 @@ export async function up(db: Knex): Promise<void> {
     t.string('figure_sha256');
     t.index(['figure_sha256']);
   });
+  // A page that is read again in its own window is looked up by its address.
+  await db.schema.alterTable('copy', (t) => {
+    t.index(['library_id', 'address']);
+  });
 }
