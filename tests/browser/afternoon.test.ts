@@ -165,6 +165,26 @@ describe('keeping', () => {
     await press('Escape');
     await until('no cover', () => inFrame((doc) => !doc.querySelector('mark.covered')));
   });
+  it('joins two selections with an omission between, and keeps both places', async () => {
+    await ready(`/copies/${copyOf('page').id}`);
+    await me.selectInPage('The limit is the custom of shutting the gates');
+    await me.see('New passage', '.margin');
+    await me.type('Gist', 'Custom is the limit');
+    await me.press('Add other words […]', '.sheet');
+    await me.see('Select them in the document', '.sheet');
+    await me.selectInPage('Sediment is not the limit here');
+    await until('both', () => inFrame((doc) => doc.querySelectorAll('mark.drawn').length >= 2));
+    await me.page.focus('.sheet input[placeholder="Its point, in one line"]');
+    await press('Enter');
+    await me.see('Custom is the limit', '.card');
+    const { exact, further } = app.rows<{ exact: string; further: string }>(
+      'SELECT exact, further FROM passage ORDER BY added DESC LIMIT 1',
+    )[0]!;
+    expect(exact).toBe('Sediment is not the limit here […] The limit is the custom of shutting the gates');
+    expect(JSON.parse(further)).toMatchObject([
+      { quote: { exact: 'The limit is the custom of shutting the gates' } },
+    ]);
+  });
   it('says a word on the whole document, and asks for the place of what has none', async () => {
     await me.press('A word on the whole of it');
     await me.type('Gist', 'A careful paper');

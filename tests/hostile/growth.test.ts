@@ -39,7 +39,7 @@ const selectors = (t: string) => ({
   position: { start: 5, end: 205 },
 });
 /** A passage of a text, as it is kept, as it is written out, and as what goes out is made of it. */
-const kept = (t: string) => ({ id: 'a', kind: 'quotation' as const, tint: 'claim' as const, exact: t, wording: t, selectors: null, gist: t, ownWords: t, locator: null, tags: [t], added: '', figure: null }); // prettier-ignore
+const kept = (t: string) => ({ id: 'a', kind: 'quotation' as const, tint: 'claim' as const, exact: t, wording: t, selectors: null, gist: t, ownWords: t, locator: null, tags: [t], added: '', figure: null, further: [] }); // prettier-ignore
 const passageOut = (t: string): passagesOut.PassageOut => ({ kind: 'quotation', source: t, citekey: t, quotation: t, exact: t, gist: t, ownWords: t, locator: null, citation: run(t), tint: 'claim', tags: [t], sections: [t], state: 'found', added: '', address: t, figure: null }); // prettier-ignore
 const going = (t: string) => ({ title: t, lang: 'en', passages: [passageOut(t)], references: undefined });
 const written =
@@ -105,7 +105,7 @@ const TAKES: Record<string, Record<string, Take>> = {
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 const NO_TEXT = new Set([
   'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'openEngine', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
-  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'locatorName',
+  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'locatorName',
 ]); // prettier-ignore
 
 /** Sizes at which every text is tried, and those at which the slowest of them go on, in characters. */

@@ -75,7 +75,7 @@ describe('marks in a page', () => {
   it('are not drawn for a passage that is lost, and a selection not kept yet is', () => {
     const doc = docOf(PAGE);
     const gone = { ...passage(doc, 'a', 'six years'), selectors: locate('seven years', 0, 11) };
-    const { places } = drawMarks(doc, [gone], { start: 0, end: 5 });
+    const { places } = drawMarks(doc, [gone], [{ start: 0, end: 5 }]);
     expect(places.get('a')?.state).toBe('lost');
     expect(marks(doc)).toEqual({ new: 'Ponds' });
   });

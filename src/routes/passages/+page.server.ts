@@ -7,6 +7,7 @@ import {
   PASSAGE_SORTS,
   PASSAGE_STATES,
   passageIdsOf,
+  peopleOfPassages,
   tagsOfPassages,
 } from '$lib/server/passages';
 import { listSections } from '$lib/server/projects';
@@ -20,7 +21,8 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
     return value && (!allowed || allowed.includes(value)) ? (value.slice(0, 300) as T) : undefined;
   };
   const [text, kind, tint, tag] = [get('q'), get('kind', PASSAGE_KINDS), get('tint', TINTS), get('tag')];
-  const [sourceId, sectionId, state] = [get('source'), get('section'), get('state', PASSAGE_STATES)];
+  const [sourceId, sectionId, personId] = [get('source'), get('section'), get('person')];
+  const state = get('state', PASSAGE_STATES);
   const filter = {
     ...(projectId ? { projectId } : {}),
     ...(text ? { text } : {}),
@@ -29,11 +31,13 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
     ...(tag ? { tag } : {}),
     ...(sourceId ? { sourceId } : {}),
     ...(sectionId ? { sectionId } : {}),
+    ...(personId ? { personId } : {}),
     ...(state ? { state } : {}),
   };
-  const [list, tags, sections, [source]] = await Promise.all([
+  const [list, tags, people, sections, [source]] = await Promise.all([
     listPassages(ctx, filter, 500, get('sort', PASSAGE_SORTS)),
     tagsOfPassages(ctx),
+    peopleOfPassages(ctx),
     listSections(ctx),
     sourceId ? getSources(ctx, [sourceId]) : [],
   ]);
@@ -47,6 +51,7 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
         ? await passageIdsOf(ctx, filter, MOST_PASSAGES, get('sort', PASSAGE_SORTS))
         : list.items.map((p) => p.id),
     tags,
+    people,
     sections: sections.filter((s) => !projectId || s.projectId === projectId),
     source: source && { id: source.id, label: shortLabel(source.record) },
   };

@@ -82,6 +82,12 @@
       any="Any section"
       options={data.sections.map(({ id, name }) => ({ value: id, text: name }))}
     />{/if}
+  {#if data.people.length > 1}<FilterSelect
+      name="person"
+      label="Person"
+      any="Anybody"
+      options={data.people.map(({ id, name, n }) => ({ value: id, text: `${name} (${n})` }))}
+    />{/if}
   <FilterSelect
     name="state"
     label="What is the matter"

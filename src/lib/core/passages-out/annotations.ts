@@ -12,6 +12,7 @@ import {
   fragmentOfStint,
   locator,
   locatorOfStint,
+  MOST_STRETCHES,
   PASSAGE_KINDS,
   stintOf,
   stintOfFragment,
@@ -40,6 +41,8 @@ export interface Annotated {
   exact: string;
   wording: string | null;
   selectors: Selectors | null;
+  /** Where its words go on, behind those that are left out. */
+  further: readonly Selectors[];
   figure: Figure | null;
   gist: string;
   ownWords: string;
@@ -109,6 +112,22 @@ export function annotationOf(passage: Annotated, document: AnnotatedDocument): R
   const selector = (time ? [time] : [page ?? within, position]).filter(
     (one) => one !== null && one !== undefined,
   );
+  const source = picture || document.address || `urn:retexa:${document.title}`;
+  const targets = [
+    {
+      type: 'SpecificResource',
+      source,
+      ...(selector.length ? { selector: selector.length === 1 ? selector[0] : selector } : {}),
+    },
+    ...passage.further.map(({ quote: words, position: place }) => ({
+      type: 'SpecificResource',
+      source,
+      selector: [
+        { type: 'TextQuoteSelector', ...words },
+        { type: 'TextPositionSelector', ...place },
+      ],
+    })),
+  ];
   return {
     '@context': CONTEXT,
     id: `urn:uuid:${passage.id}`,
@@ -124,11 +143,7 @@ export function annotationOf(passage: Annotated, document: AnnotatedDocument): R
         : []),
       ...passage.tags.map((tag) => text(tag, 'tagging')),
     ],
-    target: {
-      type: 'SpecificResource',
-      source: picture || document.address || `urn:retexa:${document.title}`,
-      ...(selector.length ? { selector: selector.length === 1 ? selector[0] : selector } : {}),
-    },
+    target: targets.length === 1 ? targets[0] : targets,
     [OURS]: {
       kind,
       tint: passage.tint,
@@ -183,6 +198,8 @@ export interface ReadAnnotation {
   quote: { exact: string; prefix: string; suffix: string } | null;
   /** In code points of the document's text, where it is said. */
   position: { start: number; end: number } | null;
+  /** Where its words go on, on further targets of it. */
+  further: { quote: { exact: string; prefix: string; suffix: string } }[];
   /** The leaf of the document it is on, counted from 1, where it is said. */
   leaf: number | null;
   /** The part of a picture or of the leaf it is on, with what is said of it; `picture` is its address or its SHA-256. */
@@ -249,6 +266,12 @@ const ours = z.object({
 const wholeNumber = (value: unknown): number | undefined =>
   typeof value === 'number' && Number.isInteger(value) && value >= 0 ? value : undefined;
 
+const quoteOf = (selector: Json) => ({
+  exact: textOf(selector.exact, 50_000),
+  prefix: textOf(selector.prefix, 1_000),
+  suffix: textOf(selector.suffix, 1_000),
+});
+
 /** The part of a picture or a page that is meant, and the address of what it is a part of. */
 function regionOf(
   selectors: readonly Json[],
@@ -286,6 +309,12 @@ function read(value: unknown, nth: number): ReadAnnotation | string {
   const all = targets.flatMap((target) => (isObject(target) ? selectorsOf(target.selector) : []));
   const of = (type: string) => all.filter((one) => nameOf(one.type) === type);
   const [quote] = of('TextQuoteSelector');
+  const further = targets.slice(1, MOST_STRETCHES).flatMap((target) => {
+    const words = (isObject(target) ? selectorsOf(target.selector) : []).find(
+      (one) => nameOf(one.type) === 'TextQuoteSelector',
+    );
+    return words && quote && words !== quote ? [{ quote: quoteOf(words) }] : [];
+  });
   const [place] = of('TextPositionSelector');
   const [start, end] = [wholeNumber(place?.start), wholeNumber(place?.end)];
   const exact = textOf(quote?.exact, 50_000);
@@ -310,9 +339,8 @@ function read(value: unknown, nth: number): ReadAnnotation | string {
     tags: [...new Set(tags)].slice(0, 50),
     locator: said.locator ?? (time ? locatorOfStint(time) : null),
     wording: said.wording ?? null,
-    quote: exact
-      ? { exact, prefix: textOf(quote?.prefix, 1_000), suffix: textOf(quote?.suffix, 1_000) }
-      : null,
+    quote: exact && quote ? quoteOf(quote) : null,
+    further: further.filter((one) => one.quote.exact),
     position: start !== undefined && end !== undefined && end > start ? { start, end } : null,
     leaf: page ? Number(page) : null,
     region: region

@@ -226,6 +226,7 @@ suite('annotations of the W3C model', () => {
     tags: ['gates'],
     added: '2026-11-26T10:00:00.000Z',
     figure: null,
+    further: [],
   };
   const document = {
     address: 'https://a.example/1',
@@ -240,6 +241,14 @@ suite('annotations of the W3C model', () => {
     expect(back).toMatchObject({ ...said, position: selectors.position });
     expect(back!.quote).toEqual(selectors.quote);
     expect(back!.quote!.exact).toBe(exact);
+  });
+  it('of several stretches have a target for each (W3C, 3.2.2), and come back with all of them', () => {
+    const further = [{ ...selectors, quote: { ...selectors.quote, exact: 'six years' } }];
+    const page = annotationPage([{ ...kept, further }], document);
+    expect(readAnnotations(JSON.stringify(page)).annotations[0]).toMatchObject({
+      quote: selectors.quote,
+      further: [{ quote: { exact: 'six years' } }],
+    });
   });
   it('say the page of a PDF by a fragment, refined by the words', () => {
     const page = annotationPage([kept], {

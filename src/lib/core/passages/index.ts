@@ -2,6 +2,7 @@ export * from './types';
 export { textOf, piecesOf, offsetOf, type Segment, type Piece } from './text-of';
 export { anchor, anchorAll, anchorer, describe, sameWords, type Anchoring, type Sought } from './anchor';
 export { overlap, quotedStretches, RUN_LIMIT, type Borrowed, type Overlap } from './overlap';
+export { MOST_STRETCHES, wordsOf, worstOf } from './several';
 export { quotingChanges, OMISSION, type QuotingChange } from './quoting';
 export { finder, MOST_HITS, type Stretch } from './finding';
 export {

@@ -8,6 +8,7 @@ import {
   type LeafText,
   locatorIn,
   sameWords,
+  wordsOf,
   type Selectors,
   type Sought,
 } from '../../core/passages';
@@ -102,6 +103,13 @@ function placesOf(
   });
 }
 
+/** Where the further words of an annotation stand; nothing where some of them are lost. */
+function furtherOf(copy: Copy, further: ReadAnnotation['further']): Selectors[] | undefined {
+  const places = anchorAll(copy.text, further);
+  if (places.some((at) => at.state === 'lost')) return undefined;
+  return places.map((at) => describe(copy.text, at.start, at.end));
+}
+
 /** The figures among annotations, cut out of a copy; nothing for one whose picture or leaf the copy does not have. */
 async function figuresOf(
   ctx: Context,
@@ -173,7 +181,8 @@ export async function keepAnnotations(
     const there = await passagesWhere(inner, { copy_id: copyId });
     for await (const [i, one] of inTurn(annotations.entries())) {
       const [place, figure] = [places[i], figures.get(i)];
-      if (place === undefined || (one.region && !figure)) {
+      const further = place ? furtherOf(copy, one.further) : [];
+      if (place === undefined || !further || (one.region && !figure)) {
         brought.lost.push({
           nth: one.nth,
           words: (one.quote?.exact ?? one.region?.caption ?? '').slice(0, 120),
@@ -186,7 +195,8 @@ export async function keepAnnotations(
           p.ownWords === one.ownWords &&
           (figure ? JSON.stringify(p.figure?.place) === JSON.stringify(figure.place) : !p.figure) &&
           (place
-            ? p.selectors?.position.start === place.position.start && sameWords(p.exact, place.quote.exact)
+            ? p.selectors?.position.start === place.position.start &&
+              sameWords(p.exact, wordsOf(place, further))
             : !p.selectors),
       );
       if (same) {
@@ -195,10 +205,10 @@ export async function keepAnnotations(
       }
       const { kind, tint, gist, ownWords, tags, wording, locator } = one;
       const { id } = await insertPassage(inner, {
-        ...{ kind, tint, gist, ownWords, tags, wording, copyId, selectors: place },
+        ...{ kind, tint, gist, ownWords, tags, wording, copyId, selectors: place, further },
         sourceId: copy.source_id,
         figure: figure ?? null,
-        exact: place?.quote.exact ?? one.region?.caption ?? '',
+        exact: place ? wordsOf(place, further) : (one.region?.caption ?? ''),
         locator: locator ?? placeSaid(copy, html, place, figure),
         visibility: 'library',
         anchor: 'found',

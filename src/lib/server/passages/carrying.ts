@@ -4,6 +4,8 @@ import {
   describe,
   locatorIn,
   sameWords,
+  wordsOf,
+  worstOf,
   type AnchorState,
   type Selectors,
 } from '../../core/passages';
@@ -38,19 +40,28 @@ export interface Carried {
   revisions: string[];
 }
 
-/** Where passages of one copy stand in the text of another, each with the state it has there; no place where it is lost. */
+/** Where a passage stands in another text, with its further stretches, and how; no place where it is lost. */
+export interface NewPlace {
+  anchor: AnchorState;
+  now: { selectors: Selectors; further: Selectors[] } | undefined;
+}
+
+/** Where passages of one copy stand in the text of another: lost where one of their stretches is. */
 export function placesIn(
   copy: Pick<Copy, 'text'>,
   passages: readonly (Passage & { selectors: Selectors })[],
-) {
-  return anchorAll(
-    copy.text,
-    passages.map((passage) => passage.selectors),
-  ).map(({ state, start, end }, i): { anchor: AnchorState; now: Selectors | undefined } => {
+): NewPlace[] {
+  const wanted = passages.map(({ selectors, further }) => [selectors, ...further]);
+  const found = anchorAll(copy.text, wanted.flat());
+  let at = 0;
+  return wanted.map((stretches, i) => {
+    const mine = found.slice(at, (at += stretches.length));
+    const state = worstOf(mine.map((one) => one.state));
     if (state === 'lost') return { anchor: 'lost', now: undefined };
-    const now = describe(copy.text, start, end);
+    const [selectors, ...further] = mine.map(({ start, end }) => describe(copy.text, start, end));
+    const now = { selectors: selectors!, further };
     // What counts is the words as they were kept: those that changed before may have changed back.
-    if (!sameWords(now.quote.exact, passages[i]!.exact)) return { anchor: 'changed', now };
+    if (!sameWords(wordsOf(now.selectors, further), passages[i]!.exact)) return { anchor: 'changed', now };
     return { anchor: state === 'changed' ? 'moved' : state, now };
   });
 }
@@ -91,7 +102,7 @@ export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
     for await (const [i, { id: passageId, revision }] of inTurn(located.entries())) {
       const { anchor, now } = places[i]!;
       count[anchor]++;
-      const over = now ? { copyId: copy.id, selectors: now } : {};
+      const over = now ? { copyId: copy.id, ...now } : {};
       await updatePassage(inner, passageId, revision, { anchor, ...over }, 'page captured again');
     }
     for (const { id: passageId, revision, figure } of all.filter((p) => !p.selectors)) {
@@ -128,9 +139,9 @@ export async function carryPassages(ctx: Context, from: string, to: string): Pro
       const { anchor, now } = places[i]!;
       carried.passages[anchor]++;
       if (!now) continue;
-      const printed = locatorIn(html, now.quote.exact);
+      const printed = locatorIn(html, now.selectors.quote.exact);
       const locator = printed?.label === 'page' ? printed : passage.locator;
-      await put(passage, { anchor, copyId: to, selectors: now, locator });
+      await put(passage, { anchor, copyId: to, ...now, locator });
     }
     for (const passage of all.filter((p) => !p.selectors)) {
       const goes = !passage.figure || (await hasPicture(inner, to, passage.figure));

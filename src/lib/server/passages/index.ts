@@ -1,4 +1,4 @@
-import { anchor, describe, type Selectors } from '../../core/passages';
+import { anchor, describe, wordsOf, type Selectors } from '../../core/passages';
 import { codePointLength, sliceCodePoints } from '../../core/text';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
@@ -27,6 +27,7 @@ export {
   PASSAGE_SORTS,
   PASSAGE_STATES,
   passageIdsOf,
+  peopleOfPassages,
   tagsOfPassages,
   type PassageFilter,
   type PassageItem,
@@ -58,12 +59,21 @@ function placeIn(copy: Copy, given: Selectors): Selectors {
   return describe(copy.text, found.start, found.end);
 }
 
+/** The places of words in a copy, in its order; refuses those that stand over one another. */
+function placesIn(copy: Copy, given: readonly Selectors[]): Selectors[] {
+  const places = given.map((one) => placeIn(copy, one)).sort((a, b) => a.position.start - b.position.start);
+  if (places.some((place, i) => i > 0 && place.position.start < places[i - 1]!.position.end))
+    throw new Refusal(422, 'Words that are joined with an omission between them must not overlap.');
+  return places;
+}
+
 /** Keeps a passage: of words in a copy, a figure cut out of one, of a whole copy, or of a source by hand. */
 export async function keepPassage(ctx: Context, given: NewPassage): Promise<Passage> {
   const {
     copyId,
     sourceId: typed = null,
     selectors: place,
+    further: more = [],
     exact = '',
     wording = null,
     tags = [],
@@ -73,7 +83,7 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
   const figure = box && copyId ? await figureOf(ctx, copyId, box) : null;
   return change(ctx, { ...CHANGE, names: { source: typed } }, async (inner) => {
     const copy = copyId ? await getCopy(inner, copyId) : undefined;
-    const where = copy && place ? placeIn(copy, place) : null;
+    const [where = null, ...further] = copy && place ? placesIn(copy, [place, ...more]) : [];
     return insertPassage(inner, {
       ...said,
       wording,
@@ -81,9 +91,10 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
       sourceId: copy?.source_id ?? typed!,
       copyId: copy?.id ?? null,
       selectors: where,
+      further,
       figure,
       // What is said in a recording is typed, as what stands in print is.
-      exact: where?.quote.exact ?? (copy && !figure && copy.kind !== 'audio' ? '' : exact.trim()),
+      exact: where ? wordsOf(where, further) : copy && !figure && copy.kind !== 'audio' ? '' : exact.trim(),
       anchor: 'found',
     });
   });
@@ -94,7 +105,7 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
  * on, and with `exact`, where no copy has it, other words were read.
  */
 export async function editPassage(ctx: Context, id: string, given: PassageChange) {
-  const { base, said, selectors: place, exact, figure: box } = given;
+  const { base, said, selectors: place, further: more = [], exact, figure: box } = given;
   const held = box && (await getPassage(ctx, id));
   const figure = held && box ? await changedFigure(ctx, held, box) : undefined;
   return change(ctx, CHANGE, async (inner) => {
@@ -106,8 +117,14 @@ export async function editPassage(ctx: Context, id: string, given: PassageChange
       throw new Refusal(422, 'The words of a passage in a copy are what the copy says. Select others there.');
     if (place && !copyId)
       throw new Refusal(422, 'This passage is in no copy. Type its words, or keep it anew from the copy.');
-    const where = place && copyId ? placeIn(await getCopy(inner, copyId), place) : undefined;
-    const moved = where && { selectors: where, exact: where.quote.exact, anchor: 'found' as const };
+    const [where, ...further] =
+      place && copyId ? placesIn(await getCopy(inner, copyId), [place, ...more]) : [];
+    const moved = where && {
+      selectors: where,
+      further,
+      exact: wordsOf(where, further),
+      anchor: 'found' as const,
+    };
     return updatePassage(
       inner,
       id,

@@ -21,6 +21,8 @@ export interface PassageFilter {
   tag?: string;
   sourceId?: string;
   sectionId?: string;
+  /** Who kept it. */
+  personId?: string;
   /** What is wanting or the matter: its words are no longer in the document, no place is said, nothing of one's own is. */
   state?: PassageState;
 }
@@ -52,7 +54,9 @@ const NARROWING: Record<PassageState, (query: Knex.QueryBuilder, ctx: Context) =
   changed: (query) =>
     query
       .where('passage.anchor', 'moved')
-      .whereRaw("json_extract(passage.selectors, '$.quote.exact') <> passage.exact"),
+      .whereRaw(
+        "json_extract(passage.selectors, '$.quote.exact') || coalesce((SELECT group_concat(' […] ' || json_extract(value, '$.quote.exact'), '') FROM json_each(passage.further)), '') <> passage.exact",
+      ),
   'no place': (query) => query.whereRaw(`(${WITHOUT_PLACE})`),
   'no own words': (query) => query.whereRaw(`(${WITHOUT_WORDS})`),
   'open task': (query, ctx) =>
@@ -82,6 +86,7 @@ function filtered(ctx: Context, filter: PassageFilter): Knex.QueryBuilder {
     );
   if (filter.kind) void query.where('passage.kind', filter.kind);
   if (filter.tint) void query.where('passage.tint', filter.tint);
+  if (filter.personId) void query.where('passage.owner_id', filter.personId);
   if (filter.sourceId) void query.where('passage.source_id', filter.sourceId);
   if (filter.tag)
     void query.whereIn(
@@ -194,6 +199,17 @@ export async function tagsOfPassages(ctx: Context): Promise<{ tag: string; n: nu
     .orderBy('passage_tag.tag')
     .select('passage_tag.tag')
     .count({ n: '*' })) as unknown as { tag: string; n: number }[];
+}
+
+/** Who has kept passages one may see, by name; the living ones. */
+export async function peopleOfPassages(ctx: Context): Promise<{ id: string; name: string; n: number }[]> {
+  return (await visible(ctx, 'passage')
+    .join('person', 'person.id', 'passage.owner_id')
+    .whereNull('passage.binned')
+    .groupBy('person.id')
+    .orderBy('person.name')
+    .select('person.id', 'person.name')
+    .count({ n: '*' })) as unknown as { id: string; name: string; n: number }[];
 }
 
 /** Passages with the names of their sources and sections, in the order they are given. */

@@ -26,6 +26,7 @@ import {
   linksOf,
   listPassages,
   passagesToCopy,
+  peopleOfPassages,
   tagsOfPassages,
   unlinkPassages,
   writePassages,
@@ -107,6 +108,26 @@ describe('what is kept', () => {
     });
     expect(changed.passage.exact).toBe('Read there.');
   });
+  it('of two stretches keeps both places, is lost when one of them is, and refuses those that overlap', async () => {
+    const place = { copyId, selectors: at('Marsh came back'), further: [at('stood open')] };
+    const { id, exact, further } = await keepPassage(ctx, { ...said, ...place });
+    expect(exact).toBe('stood open […] Marsh came back');
+    expect(further).toMatchObject([{ quote: { exact: 'Marsh came back' } }]);
+    expect((await listPassages(ctx, { state: 'changed' })).total).toBe(0);
+    await expect(
+      keepPassage(ctx, { ...said, ...place, further: [at('came back within')] }),
+    ).rejects.toMatchObject({
+      status: 422,
+    });
+    const half = HTML.replace('<p>Marsh came back within them.</p>', '<p>Nothing came.</p>');
+    const other = await transaction(ctx, async (inner) => {
+      const reading = await keepFile(Buffer.from(half));
+      const text = TEXT.replace('Marsh came back within them.', 'Nothing came.');
+      return keepTestCopy(inner, sourceId, { text, reading_sha256: reading });
+    });
+    expect((await carryPassages(ctx, copyId, other.id)).passages).toMatchObject({ lost: 1, found: 0 });
+    expect((await getPassage(ctx, id)).copyId).toBe(copyId);
+  });
   it('can be set to other words of its copy, and undone', async () => {
     const { id } = await keep('stood open');
     const words = { ...said, wording: 'The gates […] open', tags: ['law'] };
@@ -122,6 +143,17 @@ describe('what is kept', () => {
     await expect(
       editPassage(ctx, id, { base: 3, said: words, selectors: locate('other words', 0, 5) }),
     ).rejects.toMatchObject({ status: 422 });
+  });
+  it('is narrowed by who kept it', async () => {
+    await keep('stood open');
+    await keep('stood open', { visibility: 'private' });
+    const { id } = await keepPassage(colleague, { ...said, copyId, selectors: at('Marsh came back') });
+    expect((await listPassages(ctx, { personId: 'colleague' })).items.map((p) => p.id)).toEqual([id]);
+    expect((await peopleOfPassages(ctx)).map(({ id: who, n }) => [who, n])).toEqual([
+      ['colleague', 1],
+      [ctx.personId, 2],
+    ]);
+    expect((await peopleOfPassages(colleague)).map(({ n }) => n)).toEqual([1, 1]);
   });
   it('is narrowed by what it is, what is wanting, its tags and sections', async () => {
     const project = await addProject(ctx, { name: 'A paper', ...look });

@@ -47,6 +47,7 @@ export async function bringMarks(ctx: Context, copyId: string): Promise<Brought>
     quote: words ? { exact: words, prefix: '', suffix: '' } : null,
     position: null,
     leaf,
+    further: [],
     region: null,
   }));
   return keepAnnotations(ctx, copyId, annotations);
@@ -59,18 +60,15 @@ export async function markedPdf(ctx: Context, copyId: string): Promise<{ bytes: 
   const author = await personName(ctx);
   const marks = (await passagesWhere(ctx, { copy_id: copyId })).flatMap((p) => {
     if (!p.selectors || p.anchor === 'lost') return [];
-    const { start, end } = p.selectors.position;
-    return [
-      {
-        id: p.id,
-        start: toCodeUnit(copy.text, start),
-        end: toCodeUnit(copy.text, end),
-        note: [p.gist, p.ownWords].filter(Boolean).join('\n\n'),
-        author,
-        color: COLORS[p.tint].map((part) => part / 255) as [number, number, number],
-        added: p.added,
-      },
-    ];
+    return [p.selectors, ...p.further].map(({ position: { start, end } }, i) => ({
+      id: i ? `${p.id}-${i}` : p.id,
+      start: toCodeUnit(copy.text, start),
+      end: toCodeUnit(copy.text, end),
+      note: (i ? [] : [p.gist, p.ownWords]).filter(Boolean).join('\n\n'),
+      author,
+      color: COLORS[p.tint].map((part) => part / 255) as [number, number, number],
+      added: p.added,
+    }));
   });
   const bytes = Buffer.from(await read({ task: 'mark', path, html, marks }));
   return { bytes, name: `${(copy.title || 'document').replace(/\.pdf$/i, '')}, marked.pdf` };

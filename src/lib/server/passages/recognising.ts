@@ -56,13 +56,7 @@ carriesOut<Input, RecognisedAgain>('recognise', {
       for await (const [i, { id, revision }] of inTurn(located.entries())) {
         const { anchor, now } = places[i]!;
         passages[anchor]++;
-        await updatePassage(
-          inner,
-          id,
-          revision,
-          { anchor, ...(now ? { selectors: now } : {}) },
-          'text recognised again',
-        );
+        await updatePassage(inner, id, revision, { anchor, ...now }, 'text recognised again');
       }
       return { copyId, sourceId: copy.source_id, passages };
     };

@@ -1,6 +1,7 @@
 import type { Figure } from '../../core/figures';
 import {
   sameWords,
+  wordsOf,
   type AnchorState,
   type Locator,
   type PassageKind,
@@ -21,6 +22,8 @@ export interface Passage {
   kind: PassageKind;
   /** Where it stands now, and in which words. */
   selectors: Selectors | null;
+  /** Where else its words stand, in the order of the text, where words between them are left out. */
+  further: Selectors[];
   /** The part of a picture it is, for one of kind figure; `exact` is its caption then. */
   figure: Figure | null;
   /** The words as they were kept; none for a word on a whole document. */
@@ -45,6 +48,7 @@ export interface PassageRow {
   copy_id: string | null;
   kind: PassageKind;
   selectors: string | null;
+  further: string;
   figure: string | null;
   figure_sha256: string | null;
   exact: string;
@@ -62,18 +66,22 @@ export interface PassageRow {
 }
 
 /** A passage of which other words are kept than those that stand there now has changed: its row says where it went. */
-function stateIn(row: PassageRow, now: Selectors | null): AnchorState {
-  return row.anchor !== 'lost' && now && !sameWords(now.quote.exact, row.exact) ? 'changed' : row.anchor;
+function stateIn(row: PassageRow, now: Selectors | null, further: readonly Selectors[]): AnchorState {
+  return row.anchor !== 'lost' && now && !sameWords(wordsOf(now, further), row.exact)
+    ? 'changed'
+    : row.anchor;
 }
 
 export function openPassage(row: PassageRow): Passage {
   const at = row.selectors ? (JSON.parse(row.selectors) as Selectors) : null;
+  const further = JSON.parse(row.further) as Selectors[];
   return {
     id: row.id,
     sourceId: row.source_id,
     copyId: row.copy_id,
     kind: row.kind,
     selectors: at,
+    further,
     figure: row.figure ? (JSON.parse(row.figure) as Figure) : null,
     exact: row.exact,
     wording: row.wording,
@@ -83,7 +91,7 @@ export function openPassage(row: PassageRow): Passage {
     tint: row.tint,
     tags: JSON.parse(row.tags) as string[],
     visibility: row.visibility,
-    anchor: stateIn(row, at),
+    anchor: stateIn(row, at, further),
     revision: row.revision,
     added: row.added,
     binned: row.binned,
@@ -96,6 +104,7 @@ const rowOf = (p: Passage): PassageRow => ({
   copy_id: p.copyId,
   kind: p.kind,
   selectors: p.selectors && JSON.stringify(p.selectors),
+  further: JSON.stringify(p.further),
   figure: p.figure && JSON.stringify(p.figure),
   figure_sha256: p.figure?.image.sha256 ?? null,
   exact: p.exact,
@@ -133,13 +142,14 @@ async function beside(ctx: Context, p: Passage, tagsBefore: readonly string[] = 
 /** Adds a passage. Call in a transaction. */
 export async function insertPassage(
   ctx: Context,
-  passage: Omit<Passage, 'id' | 'revision' | 'added' | 'binned' | 'wording' | 'tags' | 'figure'> &
-    Partial<Pick<Passage, 'wording' | 'tags' | 'figure'>>,
+  passage: Omit<Passage, 'id' | 'revision' | 'added' | 'binned' | 'wording' | 'tags' | 'figure' | 'further'> &
+    Partial<Pick<Passage, 'wording' | 'tags' | 'figure' | 'further'>>,
 ): Promise<Passage> {
   const whole: Passage = {
     wording: null,
     tags: [],
     figure: null,
+    further: [],
     ...passage,
     id: newId(),
     revision: 1,

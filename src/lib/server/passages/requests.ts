@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { figurePlace, figureWords } from '../../core/figures';
-import { linkKind, locator, passageKind, selectors, tint } from '../../core/passages';
+import { linkKind, locator, MOST_STRETCHES, passageKind, selectors, tint } from '../../core/passages';
 import { nfc, squash } from '../../core/text';
 
 const words = z.string().max(50_000).transform(nfc);
@@ -30,6 +30,8 @@ export const passageWords = z.strictObject({
 });
 export type PassageWords = z.infer<typeof passageWords>;
 
+const furtherPlaces = z.array(selectors).max(MOST_STRETCHES - 1);
+
 /** A figure to cut out of a copy, with what is said of it. */
 export const newFigure = figureWords.extend({ place: figurePlace });
 
@@ -42,6 +44,8 @@ export const newPassage = passageWords
     copyId: id.nullable(),
     sourceId: id.nullable().default(null),
     selectors: selectors.nullable(),
+    /** Where its words go on, behind those that are left out. */
+    further: furtherPlaces.default([]),
     exact: words.default(''),
     figure: newFigure.nullable().default(null),
   })
@@ -53,6 +57,9 @@ export const newPassage = passageWords
   })
   .refine((given) => given.copyId ?? given.sourceId, {
     message: 'It says neither which copy nor which source.',
+  })
+  .refine((given) => given.selectors || given.further.length === 0, {
+    message: 'Words go on somewhere that begin nowhere.',
   })
   .refine((given) => given.copyId || !given.selectors, { message: 'A place in the text is one in a copy.' })
   .refine(
@@ -69,6 +76,7 @@ export const passageChange = z.strictObject({
   base: z.number().int(),
   said: passageWords,
   selectors: selectors.optional(),
+  further: furtherPlaces.optional(),
   exact: words.optional(),
   figure: figureWords.extend({ place: figurePlace.optional() }).optional(),
 });

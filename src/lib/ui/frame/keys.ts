@@ -61,7 +61,7 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
   },
   'reader whole': { place: 'Reader', name: 'A word on the whole document', key: 'w', also: 'response' },
   'reader figure': { place: 'Reader', name: 'Cut out a figure', key: 'x', also: 'image picture box' },
-  'sound keep': { place: 'Recording', name: 'Keep this moment', key: 'Enter', also: 'passage time' },
+  'sound keep': { place: 'Recording', name: 'Keep this moment', key: 'k', also: 'passage time' },
   'sound play': { place: 'Recording', name: 'Play or stop', key: 'p', also: 'pause listen' },
   'sound back': { place: 'Recording', name: 'Back five seconds', key: 'ArrowLeft' },
   'sound on': { place: 'Recording', name: 'On five seconds', key: 'ArrowRight' },

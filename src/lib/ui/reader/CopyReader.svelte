@@ -1,6 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import type { CopyOpen } from './open';
+  import { wordsSelected } from './begun.svelte';
   import { offer } from '../frame/actions.svelte';
   import CopyHead from './CopyHead.svelte';
   import EditPassage from './EditPassage.svelte';
@@ -161,7 +162,9 @@
             style="top: {read.whole ? 16 : read.margin.sheetTop}px"
           >
             <PassageSheet
-              exact={read.fresh?.selectors.quote.exact ?? ''}
+              exact={read.fresh ? wordsSelected(read.fresh) : ''}
+              adding={read.adding}
+              {...read.fresh ? { onadd: read.add } : {}}
               said={read.begin()}
               of={read.whole ? 'whole' : 'place'}
               kept={false}

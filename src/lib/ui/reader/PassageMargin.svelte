@@ -3,7 +3,7 @@
   import type { Passage, PassageItem, PassageLink } from '$lib/server/passages';
   import type { TaskItem } from '$lib/server/tasks';
   import { Button } from '../kit';
-  import type { Begun, Fresh } from './begun.svelte';
+  import { wordsSelected, type Begun, type Fresh } from './begun.svelte';
   import type { figuring } from './figuring.svelte';
   import FigurePicture from './FigurePicture.svelte';
   import type { Level } from './level.svelte';
@@ -95,7 +95,7 @@
   {#each waiting as begun (begun.start)}
     <div class="begun">
       <span class="small-label">Begun and not kept</span>
-      <q class="serif">{begun.selectors.quote.exact.slice(0, 90)}</q>
+      <q class="serif">{wordsSelected(begun).slice(0, 90)}</q>
       <span class="flex gap-2">
         <Button small onclick={() => onbegun(begun)}>Go on with it</Button>
         <Button small look="quiet" onclick={() => onthrow(begun)}>Throw away</Button>

@@ -36,6 +36,9 @@
     /** Words that were selected since, which can become its place. */
     elsewhere?: string | undefined;
     onmove?: () => void;
+    /** Adds other words of the document to these, with an omission between; whether they are waited for. */
+    onadd?: () => void;
+    adding?: boolean;
     covered?: boolean;
     oncover?: (covered: boolean) => void;
     onkeep: (said: PassageWords, exact: string, figure?: FigureSaid) => Promise<void>;
@@ -54,6 +57,8 @@
     offeredTags = [],
     elsewhere,
     onmove,
+    onadd,
+    adding = false,
     covered = false,
     oncover,
     onkeep,
@@ -233,6 +238,12 @@
           ? 'On which page does it stand?'
           : 'The document does not say its page. On which one does it stand?'}
     </p>{/if}
+  {#if onadd}<div class="line">
+      <Button small look="quiet" aria-pressed={adding} onclick={onadd}>Add other words […]</Button>
+      {#if adding}<span class="small-label waits"
+          >Select them in the document; what is between is left out.</span
+        >{/if}
+    </div>{/if}
   {#if kind === 'quotation' && original.trim()}<Wording exact={original} bind:wording />{/if}
   <OwnWords {original} bind:value={ownWords} {covered} oncover={of === 'place' ? oncover : undefined} />
   <TagsField {tags} offered={offeredTags} onchange={(next) => (tags = next)} />
@@ -341,8 +352,10 @@
     background: var(--blue-soft);
     font-size: 12.5px;
   }
-  .acts {
+  .acts,
+  .waits {
     align-items: center;
+    align-self: center;
   }
   .already {
     font-size: 12.5px;

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { wordsOf } from '$lib/core/passages';
   import type { Passage } from '$lib/server/passages';
   import { parts } from '../frame/differences';
 
   /** Says that the words of a passage have changed in the text, and shows both wordings with what differs marked. */
   let { passage }: { passage: Passage } = $props();
-  const now = $derived(passage.selectors?.quote.exact ?? '');
+  const now = $derived(passage.selectors ? wordsOf(passage.selectors, passage.further) : '');
 </script>
 
 <div class="reworded">

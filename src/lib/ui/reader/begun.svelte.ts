@@ -1,15 +1,44 @@
 import { untrack } from 'svelte';
-import type { Locator, Selectors, Tint } from '$lib/core/passages';
+import { MOST_STRETCHES, wordsOf, type Locator, type Selectors, type Tint } from '$lib/core/passages';
 import type { PassageWords } from '$lib/server/passages';
 import { drafts } from '../frame/drafts';
 
-/** Words selected in the text: where they stand, in code units of it, and the locator of their place. */
-export interface Fresh {
+/** A stretch of words selected in the text: where they stand, in code units of it, and the locator of their place. */
+export interface Selected {
   selectors: Selectors;
   start: number;
   end: number;
   place: Locator | undefined;
 }
+
+/** Words selected, and those that were added to them, with an omission between. */
+export interface Fresh extends Selected {
+  further?: Selected[];
+}
+
+/** Words that are selected with others added to them: in the order of the text, with the places of both. */
+export function joinedWith(fresh: Fresh, more: Selected): Fresh | undefined {
+  const all = [fresh, ...(fresh.further ?? []), more].sort((a, b) => a.start - b.start);
+  if (all.length > MOST_STRETCHES || all.some((one, i) => i > 0 && one.start < all[i - 1]!.end))
+    return undefined;
+  const [first, ...further] = all.map(({ selectors, start, end, place }): Selected => ({
+    selectors,
+    start,
+    end,
+    place,
+  }));
+  const places = all.flatMap(({ place }) => place?.value ?? []).filter((p, i, list) => list.indexOf(p) === i);
+  const label = fresh.place?.label ?? more.place?.label;
+  const place = label && places.length ? { label, value: places.join(', ') } : undefined;
+  return { ...first!, further, place };
+}
+
+/** The words of what is selected. */
+export const wordsSelected = ({ selectors, further = [] }: Fresh): string =>
+  wordsOf(
+    selectors,
+    further.map((one) => one.selectors),
+  );
 
 /** A passage that was begun and not kept, with what was typed of it. */
 export type Begun = Fresh & { said: PassageWords };
@@ -43,7 +72,8 @@ export const asSaid = <T extends PassageWords>(typed: T): T => ({
   tags: typed.tags ?? [],
 });
 
-const same = (a: Fresh, b: Fresh) => a.start === b.start && a.end === b.end;
+const same = (a: Fresh, b: Fresh) =>
+  a.start === b.start && a.end === b.end && (a.further?.length ?? 0) === (b.further?.length ?? 0);
 
 /** Passages begun in a copy and not kept: what was typed of them waits until they are kept or thrown away. */
 export function beginnings(copyId: () => string) {

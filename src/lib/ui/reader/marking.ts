@@ -1,6 +1,7 @@
 import {
   anchorer,
   textOf,
+  worstOf,
   type Anchoring,
   type Locator,
   type Segment,
@@ -25,6 +26,7 @@ interface Drawn {
   id: string;
   tint: Tint;
   selectors: Selectors | null;
+  further?: readonly Selectors[];
 }
 
 /** What was drawn: where each passage stands, and its marks, in the order of the text. */
@@ -82,21 +84,30 @@ function wrap(doc: Document, segments: Segment[], at: Stretch, id: string, look:
 }
 
 /**
- * Draws the passages of a page into it, each anchored anew, and gives where each stands. `drawn` is a selection that
- * is not kept yet.
+ * Draws the passages of a page into it, each anchored anew, and gives where each stands. `drawn` is what is
+ * selected and not kept yet.
  */
-export function drawMarks(doc: Document, passages: Drawn[], drawn?: Stretch): Marks {
+export function drawMarks(doc: Document, passages: Drawn[], drawn: readonly Stretch[] = []): Marks {
   clear(doc);
   const { text, segments } = readText(doc);
   const marks: Marks = { places: new Map(), of: new Map() };
   const find = anchorer(text);
-  for (const { id, tint, selectors } of passages) {
+  for (const { id, tint, selectors, further = [] } of passages) {
     if (!selectors) continue;
-    const at = find(selectors);
-    marks.places.set(id, at);
-    if (at.state !== 'lost') marks.of.set(id, wrap(doc, segments, at, id, tint));
+    const all = [selectors, ...further].map(find);
+    const state = worstOf(all.map((at) => at.state));
+    marks.places.set(id, { ...(all.find((at) => at.state === 'lost') ?? all[0]!), state });
+    if (state !== 'lost')
+      marks.of.set(
+        id,
+        all.flatMap((at) => wrap(doc, segments, at, id, tint)),
+      );
   }
-  if (drawn) marks.of.set('new', wrap(doc, segments, drawn, 'new', 'drawn'));
+  if (drawn.length)
+    marks.of.set(
+      'new',
+      drawn.flatMap((at) => wrap(doc, segments, at, 'new', 'drawn')),
+    );
   return marks;
 }
 

@@ -4,8 +4,8 @@ import type { PassageItem, PassageWords } from '$lib/server/passages';
 import { call } from '../frame/client';
 import { drafts } from '../frame/drafts';
 import { renewed } from '../frame/live.svelte';
-import { attempt, doneWithUndo } from '../frame/toasts.svelte';
-import { asSaid, beginnings, nothingSaid, type Begun, type Fresh } from './begun.svelte';
+import { attempt, doneWithUndo, trouble } from '../frame/toasts.svelte';
+import { asSaid, beginnings, joinedWith, nothingSaid, type Begun, type Fresh } from './begun.svelte';
 import { layFigures } from './boxing';
 import { caretIn, type Caret } from './caret';
 import { figuring, type FigureSaid } from './figuring.svelte';
@@ -44,6 +44,10 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
   let elsewhere = $state.raw<Fresh | undefined>();
   /** Words that were searched for, shown where they stand until something else is chosen. */
   let sought = $state.raw<{ start: number; end: number } | undefined>();
+  /** The next words that are selected are added to those at hand. */
+  let adding = $state(false);
+  /** What was typed last of those at hand. */
+  let latest: PassageWords | undefined;
   let covered = $state(false);
   let caretOn = $state(false);
   let caret: Caret | undefined;
@@ -93,7 +97,8 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
 
   function draw(): void {
     if (!doc) return;
-    const drawn = drawMarks(doc, data().passages, fresh ?? sought);
+    const selected = fresh ? [fresh, ...(fresh.further ?? [])] : sought ? [sought] : [];
+    const drawn = drawMarks(doc, data().passages, selected);
     for (const [id, box] of layFigures(doc, boxes())) drawn.of.set(id, [box]);
     marks = drawn;
     found.again();
@@ -149,14 +154,16 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
   const post = (
     said: PassageWords,
     selectors: Fresh['selectors'] | null,
-    more: { exact?: string; figure?: FigureSaid } = {},
+    more: { exact?: string; figure?: FigureSaid; further?: Fresh['selectors'][] } = {},
   ) =>
     attempt(() =>
       call<PassageItem>('POST', '/api/passages', { ...said, copyId: data().copy.id, selectors, ...more }),
     );
 
   async function keep(said: PassageWords, exact: string, figure?: FigureSaid): Promise<void> {
-    const made = await post(said, fresh?.selectors ?? null, figure && { exact, figure });
+    const further = fresh?.further?.map((one) => one.selectors) ?? [];
+    const more = figure ? { exact, figure } : { further };
+    const made = await post(said, fresh?.selectors ?? null, more);
     if (!made) return;
     lastTint = said.tint;
     if (figure) {
@@ -206,14 +213,25 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
       caretOn = false;
     }
     [fresh, sought, editingId, elsewhere, whole] = [undefined, undefined, undefined, undefined, false];
+    adding = false;
   };
 
   function selected(): void {
     const words = doc && takeSelection(doc);
     if (!words) return;
     figures.leave();
+    const joined = adding && fresh ? joinedWith(fresh, words) : undefined;
+    const [before, adds] = [fresh, adding];
+    adding = false;
     if (editingId) elsewhere = words;
-    else [fresh, whole] = [words, false];
+    else if (adds && before && !joined)
+      trouble(new Error('These words overlap with those that are selected. Select others.'));
+    else if (joined && before) {
+      const said = latest;
+      begun.throwAway(before);
+      if (said) begun.typed(joined, { ...said, locator: joined.place ?? said.locator });
+      [fresh, whole] = [joined, false];
+    } else [fresh, whole] = [words, false];
   }
 
   return {
@@ -251,6 +269,11 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
     get onWhole() {
       return onWhole;
     },
+    get adding() {
+      return adding;
+    },
+    /** Adds the next words that are selected to those at hand, or not any more. */
+    add: () => (adding = !adding),
     get covered() {
       return covered;
     },
@@ -293,6 +316,7 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
     },
     /** Puts down what is being typed of something new, so that nothing that comes between takes it away. */
     typed(said: PassageWords, exact: string, figure?: FigureSaid) {
+      latest = said;
       if (figure) figures.typed(said, exact, figure);
       else if (fresh) begun.typed(fresh, said);
       else if (said.gist || said.ownWords || said.tags.length) drafts.keep(ofWhole(), said);
