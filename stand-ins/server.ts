@@ -5,6 +5,7 @@ import { DOCUMENTS } from './documents';
 import { PAGES } from './pages';
 import { handles, pubmed, registry, works } from './registry';
 import { LINKED_FILES, SITES } from './sites';
+import { transcribe } from './speech';
 import { TROUBLE } from './trouble';
 
 /** Where the simulated registries are, as the application's settings. */
@@ -35,6 +36,7 @@ export async function startStandIns(port = 0): Promise<StandIns> {
     asked.set(host, (asked.get(host) ?? 0) + 1);
     const trouble = TROUBLE[host];
     if (trouble) return trouble(request, response, pathname);
+    if (host === '127.0.0.1' && pathname === '/transcribe') return transcribe(request, response);
     if (host === 'doi.example') return registry(request, response, pathname);
     if (host === 'books.example') return catalogue(response, searchParams);
     if (host === 'pubmed.example') return pubmed(response, pathname);
@@ -64,7 +66,11 @@ export async function startStandIns(port = 0): Promise<StandIns> {
   return {
     port: actual,
     asked,
-    env: { ...STAND_IN_ENV, RETEXA_ALLOW_HOSTS: `*.example=127.0.0.1:${actual}` },
+    env: {
+      ...STAND_IN_ENV,
+      RETEXA_TRANSCRIBE: `http://127.0.0.1:${actual}/transcribe`,
+      RETEXA_ALLOW_HOSTS: `*.example=127.0.0.1:${actual}`,
+    },
     stop: () =>
       new Promise((resolve) => {
         server.closeAllConnections();

@@ -131,3 +131,14 @@ export function fileAnswer(
     headers: { ...headers, 'content-range': `bytes ${from}-${to}/${bytes.length}` },
   });
 }
+
+/** A file made for this answer, to be saved; it never runs in the page. */
+export const savedAnswer = ({ bytes, name }: { bytes: Buffer; name: string }, mediaType: string): Response =>
+  new Response(new Uint8Array(bytes), {
+    headers: {
+      'content-type': mediaType,
+      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+      'content-security-policy': "default-src 'none'; sandbox",
+      'cache-control': 'no-store',
+    },
+  });

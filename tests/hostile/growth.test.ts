@@ -56,7 +56,7 @@ const TAKES: Record<string, Record<string, Take>> = {
   text: {
     codePointLength: text.codePointLength, decodeEntities: text.decodeEntities, escapeHtml: text.escapeHtml, excerpt: (t) => text.excerpt(t, 'tide mill'), fold: text.fold, foldWords: text.foldWords, hasControls: text.hasControls, isShouting: text.isShouting,
     nfc: text.nfc, plain: text.plain, sentenceCase: text.sentenceCase, similarity: (t) => text.similarity(t, `b${t}`), sliceCodePoints: (t) => text.sliceCodePoints(t, 3, 90), squash: text.squash,
-    toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, 
+    toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, spokenText: text.spokenText, 
   },
   source: {
     addressKey: source.addressKey, arxivDoi: source.arxivDoi, bareDoi: source.bareDoi, citekeyStem: (t) => source.citekeyStem(record(t), source.USUAL_CITEKEY), cslTypeOf: source.cslTypeOf, dateText: (t) => source.dateText({ literal: t }), derive: (t) => source.derive(record(t)), doiKey: source.doiKey, edtfOf: (t) => source.edtfOf({ literal: t }),
@@ -105,7 +105,7 @@ const TAKES: Record<string, Record<string, Take>> = {
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 const NO_TEXT = new Set([
   'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'openEngine', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
-  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'locatorName',
+  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'locatorName',
 ]); // prettier-ignore
 
 /** Sizes at which every text is tried, and those at which the slowest of them go on, in characters. */

@@ -83,6 +83,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'copies/[id]/page': (i) => [get(`/copies/${i.copy}/page?dark=1`)],
   'copies/[id]/file': (i) => [get(`/copies/${i.copy}/file`)],
   'copies/[id]/pictures/[sha]': (i) => [get(`/copies/${i.copy}/pictures/${'a'.repeat(64)}`)],
+  'copies/[id]/paper': (i) => [get(`/copies/${i.copy}/paper`)],
   'copies/[id]/cut': (i) => [
     get(
       `/copies/${i.copy}/cut?place=${encodeURIComponent(JSON.stringify({ on: 'leaf', leaf: 1, box: { x: 0.1, y: 0.1, width: 0.5, height: 0.5 } }))}`,
@@ -274,6 +275,14 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     {
       method: 'POST',
       path: `/api/notes/spoken?seconds=3&said=${encodeURIComponent(JSON.stringify({ body: 'b', projectId: i.project, sourceId: null }))}`,
+      bytes: Uint8Array.from([0x4f, 0x67, 0x67, 0x53, 0, 2]),
+      type: 'audio/ogg',
+    },
+  ],
+  'api/notes/words': () => [
+    {
+      method: 'POST',
+      path: '/api/notes/words',
       bytes: Uint8Array.from([0x4f, 0x67, 0x67, 0x53, 0, 2]),
       type: 'audio/ogg',
     },

@@ -30,7 +30,7 @@ export interface MarkToWrite {
 }
 
 /** A box of a leaf as it is drawn, in points, from its left upper corner. */
-interface Box {
+export interface Box {
   leaf: number;
   left: number;
   top: number;
@@ -42,7 +42,7 @@ interface Box {
 const [ASCENT, DESCENT] = [0.82, 0.24];
 
 /** The boxes of stretches of a reading page's text: one for each line they touch, as wide as the part of it they hold. */
-function boxesOf(html: string, stretches: readonly { start: number; end: number }[]): Box[][] {
+export function boxesOf(html: string, stretches: readonly { start: number; end: number }[]): Box[][] {
   const dom = new JSDOM(`<body>${html}</body>`);
   const { segments } = textOf(dom.window.document.body);
   const boxes = stretches.map(({ start, end }) =>

@@ -58,6 +58,14 @@ export const config = {
     const given = (process.env.RETEXA_RECOGNISE ?? '').split(/[\s,]+/).filter(isRecognised);
     return given.length ? given : ['eng'];
   },
+  /**
+   * Where recordings are written out: a service that takes a recording as the field `file` of a form (RFC 7578) and answers JSON
+   * with its words as `text`. None where it is not set.
+   */
+  get transcription(): string | undefined {
+    const given = process.env.RETEXA_TRANSCRIBE;
+    return given && URL.canParse(given) ? given : undefined;
+  },
   /** The DOI registry: answers `GET /DOI` by content negotiation (DOI Handbook, content negotiation). */
   get doiRegistry(): string {
     return (process.env.RETEXA_DOI_REGISTRY ?? 'https://doi.org').replace(/\/$/, '');

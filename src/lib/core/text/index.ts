@@ -1,3 +1,4 @@
+export { spokenText } from './spoken';
 export { nfc, fold, foldWords, squash, plain, escapeHtml, decodeEntities } from './fold';
 export { excerpt, type Excerpt } from './excerpt';
 export { codePointLength, toCodePoint, toCodeUnit, sliceCodePoints } from './units';

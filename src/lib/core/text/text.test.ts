@@ -10,6 +10,7 @@ import {
   sliceCodePoints,
   toCodePoint,
   toCodeUnit,
+  spokenText,
 } from './index';
 
 describe('fold', () => {
@@ -62,5 +63,18 @@ describe('markup', () => {
     expect(plain('<i>Zostera</i> in x<sub>2</sub> <span class="nocase">DNA</span> a < b')).toBe(
       'Zostera in x2 DNA a < b',
     );
+  });
+});
+
+describe('spoken words', () => {
+  it('are written without hesitation, in sentences', () => {
+    expect(spokenText('umm, the gate was, uh, open  . hmm why')).toBe('The gate was, open. Why.');
+    expect(spokenText('Ähm, die Mühle stand still. und dann?')).toBe('Die Mühle stand still. Und dann?');
+    expect(spokenText('euh, le moulin était fermé')).toBe('Le moulin était fermé.');
+  });
+  it('that only look like hesitation stay', () => {
+    for (const said of ['Er ging um acht.', 'Humber estuary.', 'The um-brella.', 'An era ends.'])
+      expect(spokenText(said)).toBe(said);
+    expect(spokenText(' uhm ')).toBe('');
   });
 });

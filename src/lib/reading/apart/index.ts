@@ -64,6 +64,11 @@ const BOUNDS: Record<ReadTask['task'], Bound> = {
     ms: 120_000,
     unread: 'The PDF takes too long or too much memory to be written anew.',
   },
+  'reading copy': {
+    room: 'documents',
+    ms: 240_000,
+    unread: 'The reading copy takes too long or too much memory to make.',
+  },
   written: {
     room: 'pages',
     ms: 120_000,

@@ -20,6 +20,7 @@ import type { PageGiven, ReadPage } from '../page';
 import type { PdfText } from '../pdf';
 import type { ContentsEntry, LeafLink, PdfMark } from '../pdf-inside';
 import type { MarkToWrite } from '../pdf-write';
+import type { ReadingCopy } from '../reading-copy';
 import { readReferences } from '../references';
 import type { Recognised } from '../scan';
 import type { ReadWritten, Written } from '../written';
@@ -95,6 +96,12 @@ export interface WrittenTask {
   bytes: Uint8Array;
   as: Written;
 }
+/** A copy to be read on paper, made of a page, or of the PDF at a path. */
+export interface ReadingCopyTask {
+  task: 'reading copy';
+  path?: string;
+  copy: ReadingCopy;
+}
 export interface CatalogueTask {
   task: 'catalogue';
   xml: string;
@@ -126,6 +133,7 @@ export type Results = {
   mark: Uint8Array;
   cut: Cut;
   written: ReadWritten;
+  'reading copy': Uint8Array;
   drawn: Cut;
   catalogue: { candidates: Candidate[]; diagnostic?: string };
 };
@@ -143,6 +151,7 @@ export type ReadTask =
   | MarkTask
   | CutTask
   | WrittenTask
+  | ReadingCopyTask
   | CatalogueTask;
 
 async function setLeaves({ leaves, labels: given, data }: SetLeavesTask): Promise<SetLeaves> {
@@ -205,6 +214,10 @@ export async function carryOut(task: ReadTask): Promise<Results[keyof Results] |
         return task.leaf === undefined
           ? await cutPicture(await readFile(task.path), task.box)
           : await cutLeaf(task.path, task.leaf, task.box);
+      }
+      case 'reading copy': {
+        const { pageCopy, pdfCopy } = await import('../reading-copy');
+        return task.path ? await pdfCopy(await readFile(task.path), task.copy) : await pageCopy(task.copy);
       }
       case 'written':
         return await (await import('../written')).readWritten(task.bytes, task.as);

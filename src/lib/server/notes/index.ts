@@ -1,11 +1,13 @@
-import { change } from '../access/change';
+import { change, checkRight } from '../access/change';
 import { z } from 'zod';
 import { shortLabel } from '../../core/source';
-import { nfc } from '../../core/text';
+import { nfc, spokenText } from '../../core/text';
 import { sniffBytes } from '../../reading/sniff';
 import { checkHere } from '../access/belongs';
 import { type Context } from '../access/context';
+import { config } from '../config';
 import { now } from '../db/ids';
+import { log } from '../log';
 import { megabytes, MOST_BYTES } from '../limits';
 import { keepFile, readKept } from '../files/store';
 import { Refusal } from '../access/refusal';
@@ -50,6 +52,38 @@ export async function keepSpokenNote(
   return change(ctx, CHANGE, (inner) =>
     insertKept(inner, notes, { ...said, audio: { sha256, mediaType, seconds } }, 'spoken'),
   );
+}
+
+/** How long a recording may take to be written out, in milliseconds, and most bytes of the answer. */
+const WRITING_MS = 120_000;
+const answered = z.object({ text: z.string().max(100_000) });
+
+/**
+ * The words of a recording, by the service that is set for it: hesitation taken out, sentences set. Nothing where no service is
+ * set; refuses where it does not answer.
+ */
+export async function writtenOut(
+  ctx: Context,
+  audio: { bytes: Uint8Array; mediaType: string },
+): Promise<{ text: string } | undefined> {
+  checkRight(ctx, 'edit');
+  if (!config.transcription) return undefined;
+  if (sniffBytes(audio.bytes) !== 'audio')
+    throw new Refusal(415, 'This is no recording that can be played again.');
+  const form = new FormData();
+  form.set('file', new Blob([new Uint8Array(audio.bytes)], { type: audio.mediaType }), 'recording');
+  try {
+    const signal = AbortSignal.timeout(WRITING_MS);
+    const response = await fetch(config.transcription, { method: 'POST', body: form, signal });
+    if (!response.ok) throw new Error(`it answers ${response.status}`);
+    return { text: spokenText(answered.parse(await response.json()).text) };
+  } catch (error) {
+    log.warn({ err: error }, 'a recording was not written out');
+    throw new Refusal(
+      502,
+      'The service that writes recordings out does not answer. The recording itself can be kept.',
+    );
+  }
 }
 
 /** Changes a note on revision `base`. */

@@ -38,6 +38,7 @@ export { annotationsOfCopy, bringAnnotations, type Brought } from './annotations
 export { bringMarks, markedPdf } from './pdf-marks';
 export { copyRequest, outRequest, passagesToCopy, writePassages, type PassageOutput } from './out';
 export { carryPassages, renewCopy, type Carried, type Renewal } from './carrying';
+export { readingCopy } from './reading-copy';
 export { recogniseAgain, recogniseRequest, type RecognisedAgain } from './recognising';
 export { keepFromPage, pageHere, type FromPage, type PageHere } from './from-page';
 export { linkPassages, linksOf, unlinkPassages, type PassageLink } from './links';

@@ -10,7 +10,7 @@ import { keepAnnotations, type Brought } from './annotations';
 import { passagesWhere } from './repository';
 
 /** The tints as a PDF has them: red, green and blue, 0 to 255. */
-const COLORS: Record<Tint, [number, number, number]> = {
+export const COLORS: Record<Tint, [number, number, number]> = {
   claim: [243, 211, 107],
   evidence: [143, 207, 176],
   method: [169, 189, 240],

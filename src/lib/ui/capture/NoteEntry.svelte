@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { spokenText } from '$lib/core/text';
   import { Button, Textarea } from '../kit';
+  import { hear } from './hearing';
   import { onDestroy, untrack } from 'svelte';
   import { MicrophoneOutline } from 'flowbite-svelte-icons';
   import { ApiError, call } from '../frame/client';
@@ -34,6 +36,8 @@
   });
   let recorder = $state<MediaRecorder | undefined>();
   let seconds = $state(0);
+  /** What was recorded and is not kept yet: its words can be corrected first. */
+  let recorded = $state.raw<Blob | undefined>();
   let busy = $state(false);
   let timer: ReturnType<typeof setInterval> | undefined;
   const id = $props.id();
@@ -53,11 +57,47 @@
   async function keep(event?: Event) {
     event?.preventDefault();
     if (!body.trim() || busy) return;
+    if (recorded) return keepRecorded();
     busy = true;
     const made = await attempt(() => call('POST', '/api/notes', { body, projectId, sourceId }));
     busy = false;
     if (made) await kept('Kept.');
   }
+
+  /** Keeps the recording with the words beside it. */
+  async function keepRecorded() {
+    if (!recorded) return;
+    const said = encodeURIComponent(JSON.stringify({ body, projectId, sourceId }));
+    busy = true;
+    try {
+      await sendSound(`/api/notes/spoken?seconds=${seconds}&said=${said}`, recorded);
+      recorded = undefined;
+      await kept('The recording is kept.');
+    } catch (error) {
+      trouble(error);
+    }
+    busy = false;
+  }
+
+  async function sendSound<T>(address: string, sound: Blob): Promise<T> {
+    const unreached = new ApiError(
+      0,
+      'The server does not answer; the recording could not be kept. It is still here: try again in a moment.',
+    );
+    const response = await fetch(address, {
+      method: 'POST',
+      headers: { 'content-type': sound.type },
+      body: sound,
+    }).catch(() => {
+      throw unreached;
+    });
+    const answer = (await response.json()) as T & { message: string };
+    if (!response.ok) throw new ApiError(response.status, answer.message);
+    return answer;
+  }
+
+  /** Words put behind what is written already. */
+  const written = (before: string, words: string) => [before.trim(), words.trim()].filter(Boolean).join(' ');
 
   async function speak() {
     let stream: MediaStream;
@@ -73,32 +113,31 @@
     }
     const parts: Blob[] = [];
     const made = new MediaRecorder(stream);
+    const before = body;
+    const hearing = hear((words) => (body = written(before, words)));
     made.ondataavailable = (e) => parts.push(e.data);
     made.onstop = async () => {
       clearInterval(timer);
       stream.getTracks().forEach((t) => t.stop());
       recorder = undefined;
-      const type = (made.mimeType || 'audio/webm').split(';')[0]!;
-      const said = encodeURIComponent(JSON.stringify({ body, projectId, sourceId }));
-      try {
-        const response = await fetch(`/api/notes/spoken?seconds=${seconds}&said=${said}`, {
-          method: 'POST',
-          headers: { 'content-type': type },
-          body: new Blob(parts, { type }),
-        });
-        if (!response.ok)
-          throw new ApiError(response.status, ((await response.json()) as { message: string }).message);
-        await kept('The recording is kept.');
-      } catch (error) {
-        trouble(
-          error instanceof ApiError
-            ? error
-            : new ApiError(
-                0,
-                'The server does not answer; the recording could not be kept. Type the thought, or speak it again in a moment.',
-              ),
+      const sound = new Blob(parts, { type: (made.mimeType || 'audio/webm').split(';')[0]! });
+      recorded = sound;
+      let words = spokenText(await hearing.end());
+      if (!words) {
+        busy = true;
+        const answer = await sendSound<{ text: string | null }>('/api/notes/words', sound).catch(
+          (error: unknown) => {
+            trouble(error);
+            return { text: null };
+          },
         );
+        busy = false;
+        words = answer.text ?? '';
       }
+      // Where nothing writes it out there is nothing to correct.
+      if (!words) return keepRecorded();
+      body = written(before, words);
+      requestAnimationFrame(() => document.getElementById(id)?.focus());
     };
     seconds = 0;
     timer = setInterval(() => seconds++, 1_000);
@@ -120,10 +159,17 @@
     }}
   ></Textarea>
   <div class="line">
-    <Button small look="main" type="submit" disabled={!body.trim() || busy}>Keep</Button>
+    <Button small look="main" type="submit" disabled={!body.trim() || busy}
+      >{recorded ? 'Keep with the sound' : 'Keep'}</Button
+    >
     {#if recorder}
-      <Button small onclick={() => recorder?.stop()}>Stop and keep</Button>
+      <Button small onclick={() => recorder?.stop()}>Stop</Button>
       <span class="pencil-red" role="status">Recording, {seconds} s</span>
+    {:else if recorded}
+      <Button small look="quiet" onclick={() => (recorded = undefined)}>Leave the sound out</Button>
+      <span class="small-label" role="status"
+        >{busy ? 'Writing it out…' : 'Written out from the recording: correct it before it is kept'}</span
+      >
     {:else}
       <Button small onclick={speak}><MicrophoneOutline size="xs" /> Speak it</Button>
     {/if}

@@ -89,6 +89,9 @@
         >Save the document as it was kept</Button
       >
     {/if}
+    {#if copy.kind !== 'audio' && copy.media_type !== 'application/octet-stream'}
+      <Button small look="quiet" href="/copies/{copy.id}/paper" download>Save a reading copy (PDF)</Button>
+    {/if}
     {#if copy.kind === 'pdf' || copy.kind === 'image'}
       <Button small look="quiet" onclick={() => (recognising = true)}>Recognise the text…</Button>
     {/if}
