@@ -8,6 +8,7 @@ import { mkdtempSync, openSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
+import { JSDOM } from 'jsdom';
 import { ASIDE } from '../tests/corpus/aside';
 import { INVENTED, invented } from '../tests/corpus/invented-web';
 import type { Labelled } from '../tests/corpus/label';
@@ -25,11 +26,14 @@ import { openDatabase } from '../src/lib/server/db/open';
 import { getSources, insertSource, updateSource } from '../src/lib/server/sources/repository';
 import { printList } from '../src/lib/server/lists/printing';
 import { talliesOf } from '../src/lib/server/sources/tallies';
+import { insertCopy } from '../src/lib/server/copies/repository';
+import { keepFile } from '../src/lib/server/files/store';
+import { keepPassage } from '../src/lib/server/passages';
 import { largeLibrary } from './large-library';
 import { facetsOf, listIds, listSources } from '../src/lib/server/sources';
 import { closePools } from '../src/lib/server/workers/pools';
 import { book, outcome } from '../tests/anchoring/book';
-import { anchorAll } from '../src/lib/core/passages/index';
+import { anchorAll, describe, textOf, TINTS } from '../src/lib/core/passages/index';
 import { startApp, until, visit, type App, type Person } from '../tests/browser/app';
 import { traced } from '../tests/browser/trace';
 
@@ -411,6 +415,137 @@ async function views(size: number): Promise<void> {
   row('memory of the server', `${Math.round(app.memory() / 1024 / 1024)} MB`);
   await app.stop();
 }
+
+/** A PDF of so many pages of text, with printed labels. */
+async function longPdf(pages: number): Promise<Uint8Array> {
+  const { PDFDocument, StandardFonts } = await import('pdf-lib');
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.TimesRoman);
+  for (let n = 0; n < pages; n++) {
+    const page = doc.addPage([420, 595]);
+    for (let line = 0; line < 38; line++)
+      page.drawText(
+        `Line ${line} of page ${n}: the sluice of mill ${(n * 37 + line) % 911} was shut at neaps.`,
+        {
+          x: 50,
+          y: 540 - line * 13,
+          size: 10,
+          font,
+        },
+      );
+  }
+  return doc.save();
+}
+
+/** Opens a copy: how soon it is there, the longest tasks of opening and of going through it, and the memory it takes then. */
+async function openCopy(app: App, me: Person, name: string, id: string, there: string): Promise<void> {
+  await me.open('/');
+  const opening = timed(async () => {
+    await me.page.goto(`${app.url}/copies/${id}`, { waitUntil: 'domcontentloaded' });
+    await me.page.waitForFunction(there);
+  });
+  const [opened] = await opening;
+  row(`${name}: all there`, ms(opened));
+  const before = await me.page.metrics();
+  await answers(`${name}: going through it`, me, async () => {
+    for (let i = 1; i <= 120; i++)
+      await me.page.evaluate(
+        (part) =>
+          new Promise<void>((resolve) => {
+            const view = document.querySelector('.reader')!;
+            view.scrollTop = part * view.scrollHeight;
+            requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
+          }),
+        i / 120,
+      );
+  });
+  const after = await me.page.metrics();
+  const megabytes = (bytes = 0) => `${Math.round(bytes / 1e6)} MB`;
+  row(
+    `${name}: memory of scripts behind it`,
+    megabytes(after.JSHeapUsedSize),
+    `${megabytes(before.JSHeapUsedSize)} before, ${after.Nodes?.toLocaleString('en')} nodes`,
+  );
+  await me.open('/');
+  await answers(`${name}: opening it`, me, async () => {
+    await me.page.evaluate((path) => {
+      const link = Object.assign(document.createElement('a'), { href: path, textContent: 'open' });
+      document.body.append(link);
+      link.click();
+    }, `/copies/${id}`);
+    await me.page.waitForFunction(there);
+  });
+}
+
+await part('reading', 'Reading: 600 pages with 300 passages, a page with 500', async () => {
+  const app = await startApp();
+  const db = await openDatabase(join(app.dataFolder, 'retexa.sqlite'));
+  const ctx = await defaultContext(db);
+  process.env.RETEXA_DATA = app.dataFolder;
+  const me = await person(app);
+  const record = sourceRecord.parse({ type: 'book', title: 'A long book' });
+  const { id: sourceId } = await transaction(ctx, (inner) =>
+    insertSource(inner, record, { checked: true, why: 'generated' }),
+  );
+  const sent = await fetch(`${app.url}/api/sources/${sourceId}/copies?name=long.pdf`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream', origin: app.url },
+    body: new Uint8Array(await longPdf(600)),
+  });
+  if (!sent.ok) throw new Error(await sent.text());
+  const copies = () => app.rows<{ id: string; text: string }>('SELECT id, text FROM copy ORDER BY captured');
+  await until('the PDF', async () => copies().length === 1);
+  const keepEach = async (copyId: string, text: string, words: (i: number) => string, count: number) => {
+    for (let i = 0; i < count; i++) {
+      const start = text.indexOf(words(i));
+      await keepPassage(ctx, {
+        copyId,
+        selectors: describe(text, start, start + words(i).length),
+        kind: 'quotation',
+        tint: TINTS[i % TINTS.length]!,
+        gist: `Point ${i}`,
+        ownWords: '',
+        locator: null,
+        visibility: 'library',
+      });
+    }
+  };
+  const [pdf] = copies();
+  await keepEach(pdf!.id, pdf!.text, (i) => `Line ${i % 30} of page ${i * 2}: the sluice`, 300);
+  const drawn = `document.querySelector('iframe')?.contentDocument?.querySelector('.face img')?.complete && document.querySelectorAll('[data-card]').length >= 300`;
+  await openCopy(app, me, '600 pages', pdf!.id, drawn);
+  const paragraphs = Array.from(
+    { length: 1_200 },
+    (_, i) =>
+      `<p>Paragraph ${i}: the pond of mill ${i % 97} was sluiced at every spring tide, and dressed.</p>`,
+  );
+  const html = `<main>${paragraphs.join('')}</main>`;
+  const dom = new JSDOM(html);
+  const { text } = textOf(dom.window.document.body);
+  const copy = await transaction(ctx, async (inner) => {
+    const [reading, bytes] = [await keepFile(Buffer.from(html)), await keepFile(Buffer.from(`${html} `))];
+    return insertCopy(inner, {
+      source_id: sourceId,
+      kind: 'page',
+      media_type: 'text/html',
+      sha256: bytes,
+      size: html.length,
+      reading_sha256: reading,
+      title: 'A long page',
+      address: 'https://a.example/long',
+      captured: new Date().toISOString(),
+      text,
+      labels: null,
+      note: null,
+    });
+  });
+  await keepEach(copy.id, text, (i) => `Paragraph ${i * 2}: the pond of mill`, 500);
+  const marked = `document.querySelector('iframe')?.contentDocument?.querySelectorAll('mark').length >= 500 && document.querySelectorAll('[data-card]').length >= 500`;
+  await openCopy(app, me, '500 passages', copy.id, marked);
+  await db.destroy();
+  await me.leave();
+  await app.stop();
+});
 
 await part('views', 'Every view, 10,000 sources', () => views(10_000));
 /** Looks through a whole library for works that are in it twice: one in twenty is, hundreds of pieces share a title. */

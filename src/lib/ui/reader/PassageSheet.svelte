@@ -238,7 +238,7 @@
           ? 'On which page does it stand?'
           : 'The document does not say its page. On which one does it stand?'}
     </p>{/if}
-  {#if onadd}<div class="line">
+  {#if onadd}<div class="line adds">
       <Button small look="quiet" aria-pressed={adding} onclick={onadd}>Add other words […]</Button>
       {#if adding}<span class="small-label waits"
           >Select them in the document; what is between is left out.</span
@@ -351,6 +351,9 @@
     border-radius: 6px;
     background: var(--blue-soft);
     font-size: 12.5px;
+  }
+  .adds {
+    margin: -4px 0 -8px -8px;
   }
   .acts,
   .waits {
