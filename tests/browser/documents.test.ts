@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { strToU8, unzipSync, zipSync } from 'fflate';
+import { createCanvas } from '@napi-rs/canvas';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApp, until, visit, type App, type Person } from './app';
 
@@ -131,6 +132,39 @@ describe('a recording', () => {
     await me.type('What is said', 'We never shut it on Sundays');
     await me.press('Save', '.sheet');
     await me.see('on Sundays', 'aside');
+  });
+});
+
+describe('a photo of a printed page', () => {
+  it('gives its lines to pick from, and the picked ones are the words of a passage from print', async () => {
+    const canvas = createCanvas(1_500, 500);
+    const context = canvas.getContext('2d');
+    context.fillStyle = '#fff';
+    context.fillRect(0, 0, 1_500, 500);
+    context.fillStyle = '#000';
+    context.font = '56px sans-serif';
+    [
+      'Not this line of the page.',
+      'The miller kept the keys of the sluice',
+      'gate and gave them to nobody.',
+    ].forEach((line, i) => context.fillText(line, 80, 120 + i * 130));
+    writeFileSync(join(folder, 'photo.png'), canvas.toBuffer('image/png'));
+    await me.open(`/sources/${source}`);
+    await me.press('Write one from print');
+    const input = await me.page.waitForSelector('dialog input[type="file"]');
+    await (input as unknown as { uploadFile: (path: string) => Promise<void> }).uploadFile(
+      join(folder, 'photo.png'),
+    );
+    await me.see('The miller kept the keys of the sluice', 'dialog li');
+    await me.type('Gist', 'Keys');
+    for (const nth of [2, 3]) await me.page.click(`dialog li:nth-child(${nth}) input`);
+    await me.type('Locator', '88');
+    await me.press('Keep passage', 'dialog');
+    await me.see('The passage is kept.');
+    expect(passages().at(-1)).toMatchObject({
+      exact: 'The miller kept the keys of the sluice gate and gave them to nobody.',
+      locator: '{"label":"page","value":"88"}',
+    });
   });
 });
 

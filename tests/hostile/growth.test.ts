@@ -56,7 +56,7 @@ const TAKES: Record<string, Record<string, Take>> = {
   text: {
     codePointLength: text.codePointLength, decodeEntities: text.decodeEntities, escapeHtml: text.escapeHtml, excerpt: (t) => text.excerpt(t, 'tide mill'), fold: text.fold, foldWords: text.foldWords, hasControls: text.hasControls, isShouting: text.isShouting,
     nfc: text.nfc, plain: text.plain, sentenceCase: text.sentenceCase, similarity: (t) => text.similarity(t, `b${t}`), sliceCodePoints: (t) => text.sliceCodePoints(t, 3, 90), squash: text.squash,
-    toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, spokenText: text.spokenText, 
+    toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, spokenText: text.spokenText, joinedLines: (t) => text.joinedLines(t.match(/.{1,40}/gsu) ?? []), 
   },
   source: {
     addressKey: source.addressKey, arxivDoi: source.arxivDoi, bareDoi: source.bareDoi, citekeyStem: (t) => source.citekeyStem(record(t), source.USUAL_CITEKEY), cslTypeOf: source.cslTypeOf, dateText: (t) => source.dateText({ literal: t }), derive: (t) => source.derive(record(t)), doiKey: source.doiKey, edtfOf: (t) => source.edtfOf({ literal: t }),

@@ -123,6 +123,14 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   ],
   'api/tasks/[id]': (i) => [post(`/api/tasks/${i.note}`, { base: 1, text: 'x', done: true }, 'PATCH')],
   'api/tasks/[id]/bin': (i) => [post(`/api/tasks/${i.note}/bin`, { binned: true })],
+  'api/passages/lines': () => [
+    {
+      method: 'POST',
+      path: '/api/passages/lines',
+      bytes: Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a]),
+      type: 'application/octet-stream',
+    },
+  ],
   'api/passages/many': (i) => [
     post('/api/passages/many', { act: 'tag', ids: [i.passage], tag: 'a' }),
     post('/api/passages/many', { act: 'untag', ids: [i.passage], tag: 'a' }),

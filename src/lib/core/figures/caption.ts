@@ -1,4 +1,4 @@
-import { squash } from '../text';
+import { joinedLines, squash } from '../text';
 import type { Box } from './types';
 
 /**
@@ -95,11 +95,5 @@ export function captionNear(
     words.push(line.text);
     last = line;
   }
-  return readCaption(joined(words));
+  return readCaption(joinedLines(words));
 }
-
-/** Lines in one, a word that was parted at the end of a line joined again. */
-const joined = (lines: readonly string[]): string =>
-  lines.reduce((whole, line) =>
-    /\p{Ll}[-\u00ad]$/u.test(whole) && /^\p{Ll}/u.test(line) ? whole.slice(0, -1) + line : `${whole} ${line}`,
-  );

@@ -1,3 +1,4 @@
+export { joinedLines } from './lines';
 export { spokenText } from './spoken';
 export { nfc, fold, foldWords, squash, plain, escapeHtml, decodeEntities } from './fold';
 export { excerpt, type Excerpt } from './excerpt';

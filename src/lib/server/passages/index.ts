@@ -40,6 +40,7 @@ export { copyRequest, outRequest, passagesToCopy, writePassages, type PassageOut
 export { carryPassages, renewCopy, type Carried, type Renewal } from './carrying';
 export { readingCopy } from './reading-copy';
 export { recogniseAgain, recogniseRequest, type RecognisedAgain } from './recognising';
+export { linesInPhoto } from './from-photo';
 export { keepFromPage, pageHere, type FromPage, type PageHere } from './from-page';
 export { linkPassages, linksOf, unlinkPassages, type PassageLink } from './links';
 

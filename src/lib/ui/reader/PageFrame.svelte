@@ -97,7 +97,8 @@
     leaves = openLeaves(of, copyId, linksOn, goTo);
     doc = of;
     fit();
-    onready?.(of, leaves);
+    // The pages are seen before anything is marked on them.
+    setTimeout(() => frame?.contentDocument === of && onready?.(of, leaves), 0);
     let [wide, high] = [0, 0];
     new ResizeObserver(() => {
       const { clientWidth, offsetHeight } = of.body;

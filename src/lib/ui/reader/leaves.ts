@@ -85,10 +85,16 @@ export function openLeaves(
   let tops: number[] = [];
   let drawn = new Set<number>();
 
+  /** How leaves were set last: what changes nothing is not set again, since it has all of them laid out anew. */
+  let laidAs: string | undefined;
   function set(next: LeafSetting): void {
     setting = next;
     const room = doc.documentElement.clientWidth - 2 * MARGIN;
     if (room <= 0) return;
+    const { zoom, fit, twoUp, turn } = next;
+    const how = [room, zoom, fit, twoUp, turn, fit === 'page' ? next.seen : ''].join(' ');
+    if (how === laidAs) return;
+    laidAs = how;
     const across = next.twoUp ? (room - MARGIN) / 2 : room;
     const sideways = next.turn % 2 === 1;
     doc.body.classList.toggle('two-up', next.twoUp);
@@ -112,7 +118,14 @@ export function openLeaves(
       });
       return scale;
     });
-    tops = leaves.map(({ section }) => section.offsetTop);
+    // One below the other, they stand where their heights say; to ask each takes as long as there are leaves.
+    let top = leaves[0]!.section.offsetTop;
+    tops = leaves.map(({ section, width, height }, i) => {
+      if (next.twoUp) return section.offsetTop;
+      const at = top;
+      top += (sideways ? width : height) * scales[i]! + MARGIN;
+      return at;
+    });
     const again = drawn;
     drawn = new Set();
     for (const n of again) draw(n);
