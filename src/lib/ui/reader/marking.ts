@@ -83,15 +83,19 @@ function wrap(doc: Document, segments: Segment[], at: Stretch, id: string, look:
   return marks;
 }
 
-/**
- * Draws the passages of a page into it, each anchored anew, and gives where each stands. `drawn` is what is
- * selected and not kept yet.
- */
-export function drawMarks(doc: Document, passages: Drawn[], drawn: readonly Stretch[] = []): Marks {
+/** Draws marks step by step: between two of them it can be left, and the page be used. */
+function* drawing(doc: Document, passages: Drawn[], drawn: readonly Stretch[]): Generator<void, Marks> {
   clear(doc);
   const { text, segments } = readText(doc);
   const marks: Marks = { places: new Map(), of: new Map() };
   const find = anchorer(text);
+  // What is selected is seen at once.
+  if (drawn.length)
+    marks.of.set(
+      'new',
+      drawn.flatMap((at) => wrap(doc, segments, at, 'new', 'drawn')),
+    );
+  yield;
   for (const { id, tint, selectors, further = [] } of passages) {
     if (!selectors) continue;
     const all = [selectors, ...further].map(find);
@@ -102,13 +106,42 @@ export function drawMarks(doc: Document, passages: Drawn[], drawn: readonly Stre
         id,
         all.flatMap((at) => wrap(doc, segments, at, id, tint)),
       );
+    yield;
   }
-  if (drawn.length)
-    marks.of.set(
-      'new',
-      drawn.flatMap((at) => wrap(doc, segments, at, 'new', 'drawn')),
-    );
   return marks;
+}
+
+/**
+ * Draws the passages of a page into it, each anchored anew, and gives where each stands. `drawn` is what is
+ * selected and not kept yet.
+ */
+export function drawMarks(doc: Document, passages: Drawn[], drawn: readonly Stretch[] = []): Marks {
+  const steps = drawing(doc, passages, drawn);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** How long marks are drawn before the page may answer, in milliseconds. */
+const SLICE = 24;
+
+/** The same a little at a time, so that the page goes on answering; nothing when `wanted` says no more meanwhile. */
+export async function drawMarksGently(
+  doc: Document,
+  passages: Drawn[],
+  drawn: readonly Stretch[],
+  wanted: () => boolean,
+): Promise<Marks | undefined> {
+  const steps = drawing(doc, passages, drawn);
+  for (let since = performance.now(); ;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    if (performance.now() - since < SLICE) continue;
+    await new Promise((resolve) => setTimeout(resolve));
+    if (!wanted()) return undefined;
+    since = performance.now();
+  }
 }
 
 /** How many kept passages begin on each leaf, counted from 1. */

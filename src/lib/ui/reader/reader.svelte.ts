@@ -12,7 +12,7 @@ import { figuring, type FigureSaid } from './figuring.svelte';
 import { hits } from './hits.svelte';
 import type { Leaves } from './leaves';
 import { level } from './level.svelte';
-import { drawMarks, markedLeaves, readText, type Marks } from './marking';
+import { drawMarksGently, markedLeaves, readText, type Marks } from './marking';
 import { attend, takeSelection, type Attending } from './selecting';
 
 /** What is open in the reader. */
@@ -95,12 +95,18 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
     return begun ? [...kept, { id: 'new', tint: 'new', place: begun.place, name: '' }] : kept;
   }
 
-  function draw(): void {
+  /** Marks are drawn a little at a time; only those asked for last are drawn to their end. */
+  let asked = 0;
+  let drawn: Promise<void> = Promise.resolve();
+  const draw = (): void => void (drawn = drawAnew());
+  async function drawAnew(): Promise<void> {
     if (!doc) return;
+    const mine = ++asked;
     const selected = fresh ? [fresh, ...(fresh.further ?? [])] : sought ? [sought] : [];
-    const drawn = drawMarks(doc, data().passages, selected);
-    for (const [id, box] of layFigures(doc, boxes())) drawn.of.set(id, [box]);
-    marks = drawn;
+    const made = await drawMarksGently(doc, data().passages, selected, () => mine === asked);
+    if (!made) return;
+    for (const [id, box] of layFigures(doc, boxes())) made.of.set(id, [box]);
+    marks = made;
     found.again();
     void tick().then(layout);
   }
@@ -181,6 +187,7 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
   async function readOn(id: string): Promise<void> {
     if (!caret?.on) return;
     await tick();
+    await drawn;
     const last = marks.of.get(id)?.at(-1);
     doc?.defaultView?.focus();
     if (last) caret.behind(last);
@@ -299,7 +306,9 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
     /** Shows where a lost passage used to be: what is between the words that were around it. */
     showWhere(id: string) {
       sought = marks.places.get(id)?.near;
-      void tick().then(() => show('new'));
+      void tick()
+        .then(() => drawn)
+        .then(() => show('new'));
     },
     layout,
     leave,
@@ -360,7 +369,9 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
       sought = wanted.words ? findWords(readText(loaded).text, wanted.words) : undefined;
       draw();
       if (wanted.passage) chosen = wanted.passage;
-      void tick().then(() => (wanted.passage ? show(wanted.passage) : sought && show('new')));
+      void tick()
+        .then(() => drawn)
+        .then(() => (wanted.passage ? show(wanted.passage) : sought && show('new')));
       caret = caretIn(loaded, (range) => bringIntoView(range.getBoundingClientRect().top));
       attend(loaded, caret, {
         selected,
