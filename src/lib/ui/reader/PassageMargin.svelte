@@ -48,6 +48,14 @@
     onthrow,
     onwhole,
   }: Props = $props();
+  /** How many cards are set at a time, so that hundreds of them do not keep the page from answering. */
+  const AT_A_TIME = 60;
+  let shown = $state(AT_A_TIME);
+  $effect(() => {
+    if (shown >= passages.length) return;
+    const next = setTimeout(() => (shown += AT_A_TIME));
+    return () => clearTimeout(next);
+  });
   const toDo = (p: Passage) => tasks.filter((t) => t.passageId === p.id && !t.done).length;
   const card = (node: HTMLElement, id: string) => level.card(node, id);
   const head = (node: HTMLElement) => level.head(node);
@@ -112,7 +120,7 @@
       </span>
     </div>
   {/if}
-  {#each passages as passage (passage.id)}
+  {#each passages.slice(0, shown) as passage (passage.id)}
     <article
       use:card={passage.id}
       class="card"
