@@ -183,12 +183,15 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
         (e as HTMLElement).scrollIntoView({ block: 'center' });
         const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
         const start = performance.now();
+        let looked = 0;
         for (let last = ''; ;) {
           if (performance.now() - start > 120_000)
             throw new Error(`“${w}” does not come to rest where it can be pressed`);
           await frame();
           await frame();
           if (!e.isConnected) return false;
+          // What was scrolled away meanwhile is brought back, as a person would.
+          if (++looked % 15 === 0) (e as HTMLElement).scrollIntoView({ block: 'center' });
           const { x, y, width, height } = (e as HTMLElement).getBoundingClientRect();
           const top = document.elementFromPoint(x + width / 2, y + height / 2);
           // Behind an open dialogue the root is what a press finds, and nothing happens.

@@ -97,8 +97,7 @@
     leaves = openLeaves(of, copyId, linksOn, goTo);
     doc = of;
     fit();
-    // The pages are seen before anything is marked on them.
-    setTimeout(() => frame?.contentDocument === of && onready?.(of, leaves), 0);
+    onready?.(of, leaves);
     let [wide, high] = [0, 0];
     new ResizeObserver(() => {
       const { clientWidth, offsetHeight } = of.body;
