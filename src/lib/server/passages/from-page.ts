@@ -25,20 +25,25 @@ export interface FromPage {
   already: boolean;
 }
 
-/** The page at an address as it is here; nothing where it is not. */
-export async function pageHere(ctx: Context, address: string): Promise<PageHere | undefined> {
+/** A page that is here with its copy and the reading page of that. */
+async function opened(ctx: Context, address: string) {
   const copy = await copyOfAddress(ctx, address);
   if (!copy) return undefined;
   const { record } = await getSource(ctx, copy.source_id);
   const html = (await readKept(copy.reading_sha256)).toString('utf8');
-  return {
+  const here: PageHere = {
     copyId: copy.id,
     sourceId: copy.source_id,
     sourceLabel: shortLabel(record),
     captured: copy.captured,
     pictures: picturesIn(html),
   };
+  return { copy, html, here };
 }
+
+/** The page at an address as it is here; nothing where it is not. */
+export const pageHere = async (ctx: Context, address: string): Promise<PageHere | undefined> =>
+  (await opened(ctx, address))?.here;
 
 /**
  * Keeps words selected on a page that is in the library as a quotation of its latest copy, where they stand in it. The same
@@ -48,14 +53,13 @@ export async function keepFromPage(
   ctx: Context,
   given: { address: string; selection: string },
 ): Promise<FromPage | undefined> {
-  const here = await pageHere(ctx, given.address);
-  const copy = here && (await copyOfAddress(ctx, given.address));
-  if (!copy) return undefined;
+  const found = await opened(ctx, given.address);
+  if (!found) return undefined;
+  const { copy, html, here } = found;
   const words = squash(nfc(given.selection)).slice(0, 20_000);
   const at = words ? findWords(copy.text, words) : undefined;
   if (!at) return { here, passage: undefined, already: false };
   const selectors = describe(copy.text, at.start, at.end);
-  const html = (await readKept(copy.reading_sha256)).toString('utf8');
   return change(ctx, { right: 'edit', of: ['passages'] }, async (inner) => {
     const there = (await passagesWhere(inner, { copy_id: copy.id })).find(
       (p) => p.exact === selectors.quote.exact && p.selectors?.position.start === selectors.position.start,

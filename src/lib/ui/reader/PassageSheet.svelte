@@ -110,14 +110,19 @@
     wording: wording === null || wording.trim() === original.trim() ? null : wording.trim(),
     tags,
   });
-  $effect(() => ontype?.(words(), typed, cut && $state.snapshot(cut)));
+  /** The figure as it is said now; words over it that were emptied are none. */
+  function figureSaid(): FigureSaid | undefined {
+    const said = cut && $state.snapshot(cut);
+    return said && { ...said, drawing: said.drawing.filter((s) => s.shape !== 'words' || s.text.trim()) };
+  }
+  $effect(() => ontype?.(words(), typed, figureSaid()));
 
   // Pressed twice is meant once.
   let busy = $state(false);
   async function keep() {
     if (busy) return;
     busy = true;
-    await onkeep(words(), typed, cut && $state.snapshot(cut));
+    await onkeep(words(), typed, figureSaid());
     busy = false;
   }
 
