@@ -183,6 +183,8 @@ describe('a group of four', () => {
     await me.see('typed by you');
     await me.page.keyboard.press('m');
     await me.see('Merged into one.', '.toasts');
+    // The view says what is left; until it does, its old words would be taken for those after undo.
+    await me.see('1 of 1', '.sub');
     const merged = app.rows<{ record: string }>(
       "SELECT record FROM source WHERE merged_into IS NULL AND title LIKE 'Tide mills and%'",
     );
