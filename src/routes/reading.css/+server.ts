@@ -35,7 +35,7 @@ mark.covered{color:transparent!important;background:var(--ink)!important;text-de
 :target{background:color-mix(in srgb,#5893a5 18%,transparent)}[data-begins]::before{content:'p. ' attr(data-begins);margin:0 .35em;padding:0 6px;border-radius:8px;background:#e0ecef;color:#123644;font:600 11px 'Hanken Grotesk Variable',sans-serif;vertical-align:2px;user-select:none}
 .caret{position:absolute;z-index:5;width:2px;margin-left:-1px;background:#c8421f;pointer-events:none}
 body.leaves{max-width:none;font-size:17px;padding:18px;background:var(--rule);font-family:'Source Serif 4',Georgia,serif;line-height:1.2;overflow-wrap:normal}
-.leaf{position:relative;margin:0 auto 18px;background:#fff;color:#000;box-shadow:0 1px 4px rgb(0 0 0 / 25%);content-visibility:auto}
+.leaf{position:relative;margin:0 auto 18px;background:#fff;color:#000;box-shadow:0 1px 4px rgb(0 0 0 / 25%);content-visibility:auto}.leaf>:not(.face){display:none}
 .two-up{display:grid;grid-template-columns:auto auto;justify-content:center;align-items:start;column-gap:18px}.two-up .leaf{margin:0 0 18px}
 .face{position:absolute;top:0;left:0;transform-origin:0 0}
 .face>img{position:absolute;inset:0;width:100%;height:100%;user-select:none;-webkit-user-select:none}

@@ -22,7 +22,11 @@
   // On a narrow screen the path is a line: the step one is at stays in view.
   $effect(() => {
     void page.url.pathname;
-    nav?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+    // In the frame that lays the new view out anyway.
+    const frame = requestAnimationFrame(() =>
+      nav?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' }),
+    );
+    return () => cancelAnimationFrame(frame);
   });
   const here = (href: string) =>
     href === '/'

@@ -90,14 +90,22 @@
     scroller.scrollTo({ top: scroller.scrollTop + offset + leaves.topOf(leaf) - 8 });
   }
 
+  /** Shown once it stands where it is to be read, so that nothing that is seen jumps away. */
+  let open = $state(false);
+
   function loaded() {
     const of = frame?.contentDocument;
     if (!of?.body || of.URL === 'about:blank') return;
-    setQuietly(of, quiet.now);
     leaves = openLeaves(of, copyId, linksOn, goTo);
+    // It is set by the effect above; what is marked in it follows in a task of its own.
     doc = of;
-    fit();
+    setTimeout(() => taken(of));
+  }
+
+  function taken(of: Document) {
+    if (frame?.contentDocument !== of) return;
     onready?.(of, leaves);
+    open = true;
     let [wide, high] = [0, 0];
     new ResizeObserver(() => {
       const { clientWidth, offsetHeight } = of.body;
@@ -112,6 +120,7 @@
 <!-- No allow-scripts: nothing in a stored page ever runs. allow-same-origin lets the reader mark it from outside. -->
 <iframe
   bind:this={frame}
+  class:open
   {src}
   {title}
   sandbox="allow-same-origin allow-popups allow-popups-to-escape-sandbox"
@@ -123,5 +132,9 @@
     width: 100%;
     min-height: 200px;
     border: 0;
+    visibility: hidden;
+  }
+  iframe.open {
+    visibility: visible;
   }
 </style>

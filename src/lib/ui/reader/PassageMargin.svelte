@@ -49,7 +49,7 @@
     onwhole,
   }: Props = $props();
   /** How many cards are set at a time, so that hundreds of them do not keep the page from answering. */
-  const AT_A_TIME = 60;
+  const AT_A_TIME = 30;
   let shown = $state(AT_A_TIME);
   $effect(() => {
     if (shown >= passages.length) return;
@@ -125,7 +125,8 @@
       use:card={passage.id}
       class="card"
       class:chosen={chosen === passage.id}
-      style="top: {level.tops[passage.id] ?? 0}px; --tint: var(--tint-{passage.tint})"
+      style:top="{level.tops[passage.id] ?? 0}px"
+      style:--tint="var(--tint-{passage.tint})"
       data-card={passage.id}
     >
       <Button

@@ -20,7 +20,11 @@ export interface LeafSetting extends Pick<Quiet, 'zoom' | 'fit' | 'twoUp'> {
 
 interface Leaf {
   section: HTMLElement;
+  /** What is turned with the leaf; what is on the leaf stands in it once it is unfolded. */
   face: HTMLElement;
+  unfolded: boolean;
+  /** The setting its face was set by; none where it was not yet. */
+  setAs: string | undefined;
   width: number;
   height: number;
   label: string;
@@ -43,18 +47,32 @@ export interface Leaves {
   topOf: (leaf: number) => number;
   /** Where a mark on a leaf is, without its leaf being drawn. */
   topOfMark: (mark: Element) => number | undefined;
+  /** Where a mark ends, in pixels from the top of the document; its leaf is laid for it. */
+  bottomOfMark: (mark: Element) => number;
+}
+
+/** When leaves that were not seen begin to be unfolded, after the first are drawn, in milliseconds. */
+const UNFOLDS_AFTER = 1_500;
+/** How long leaves are unfolded before the page may answer, in milliseconds. */
+const SLICE = 8;
+
+/** Puts what is on a leaf into its face. Until then it is not shown and costs nothing. */
+function unfold(leaf: Leaf): void {
+  if (leaf.unfolded) return;
+  leaf.unfolded = true;
+  // Boxes of figures may be on the face already; they stand above the text.
+  leaf.face.prepend(...[...leaf.section.childNodes].filter((node) => node !== leaf.face));
 }
 
 function leafOf(section: HTMLElement): Leaf {
-  const doc = section.ownerDocument;
-  // What is on a leaf is turned with it, and the leaf keeps its place.
-  const face = doc.createElement('div');
+  const face = section.ownerDocument.createElement('div');
   face.className = 'face';
-  face.append(...section.childNodes);
   section.append(face);
   return {
     section,
     face,
+    unfolded: false,
+    setAs: undefined,
     width: Number(section.dataset.width),
     height: Number(section.dataset.height),
     label: section.dataset.page ?? '',
@@ -66,8 +84,8 @@ function leafOf(section: HTMLElement): Leaf {
 
 /**
  * Sets the leaves of a document in its frame: the picture of each behind its lines of text, which are laid over the printed
- * ones so that they can be selected and marked. Only leaves that are seen have their picture and their lines laid, so that
- * a long document opens at once and stays small. Nothing for a page of the web. Styles are set from here since nothing in
+ * ones so that they can be selected and marked. Only leaves that are seen have their picture and their lines laid, and text
+ * that is not seen yet is shown to the browser a little at a time, so that a long document opens at once and stays small. Nothing for a page of the web. Styles are set from here since nothing in
  * the frame may bring its own.
  */
 export function openLeaves(
@@ -98,24 +116,14 @@ export function openLeaves(
     const across = next.twoUp ? (room - MARGIN) / 2 : room;
     const sideways = next.turn % 2 === 1;
     doc.body.classList.toggle('two-up', next.twoUp);
-    scales = leaves.map(({ section, face, width, height }) => {
+    scales = leaves.map(({ section, width, height }) => {
       const [wide, high] = sideways ? [height, width] : [width, height];
       const fits =
         next.fit === 'page'
           ? Math.min(across / wide, (next.seen - 2 * MARGIN) / high)
           : Math.min(across, WIDEST) / wide;
       const scale = fits * next.zoom;
-      Object.assign(section.style, { width: `${wide * scale}px`, height: `${high * scale}px` });
-      Object.assign(face.style, {
-        width: `${width * scale}px`,
-        height: `${height * scale}px`,
-        transform: [
-          '',
-          `translateX(${wide * scale}px) rotate(90deg)`,
-          `translate(${wide * scale}px, ${high * scale}px) rotate(180deg)`,
-          `translateY(${high * scale}px) rotate(-90deg)`,
-        ][next.turn]!,
-      });
+      section.style.cssText = `width:${wide * scale}px;height:${high * scale}px`;
       return scale;
     });
     // One below the other, they stand where their heights say; to ask each takes as long as there are leaves.
@@ -131,16 +139,42 @@ export function openLeaves(
     for (const n of again) draw(n);
   }
 
+  /** Sets the face of a leaf in it, as large and turned as all are. */
+  function setFace({ face, width, height }: Leaf, scale: number, turn: Turn): void {
+    const [wide, high] = turn % 2 ? [height * scale, width * scale] : [width * scale, height * scale];
+    Object.assign(face.style, {
+      width: `${width * scale}px`,
+      height: `${height * scale}px`,
+      transform: [
+        '',
+        `translateX(${wide}px) rotate(90deg)`,
+        `translate(${wide}px, ${high}px) rotate(180deg)`,
+        `translateY(${high}px) rotate(-90deg)`,
+      ][turn]!,
+    });
+  }
+
+  /** Lays the text of a leaf where it is printed. */
+  function lay(n: number): void {
+    const leaf = leaves[n]!;
+    unfold(leaf);
+    if (leaf.setAs !== laidAs) {
+      leaf.setAs = laidAs;
+      setFace(leaf, scales[n]!, setting!.turn);
+    }
+    layLines(leaf, scales[n]!);
+  }
+
   function draw(n: number): void {
     const leaf = leaves[n]!;
     drawn.add(n);
+    lay(n);
     if (!leaf.face.querySelector('img')) {
       const picture = doc.createElement('img');
       picture.alt = '';
       picture.src = `/copies/${copyId}/leaves/${n + 1}`;
       leaf.face.prepend(picture);
     }
-    layLines(leaf, scales[n]!);
     if (!leaf.linked) {
       leaf.linked = true;
       void links(n + 1).then((found) => layLinks(leaf, found));
@@ -226,6 +260,19 @@ export function openLeaves(
     return first + 1;
   }
 
+  // All can be selected, found by the browser and read out in the end, whether it was seen or not.
+  let unfolds = 0;
+  function unfoldSome(): void {
+    if (!doc.defaultView) return;
+    for (const since = performance.now(); unfolds < leaves.length; unfolds++) {
+      if (performance.now() - since > SLICE) return void setTimeout(unfoldSome);
+      unfold(leaves[unfolds]!);
+    }
+  }
+  setTimeout(unfoldSome, UNFOLDS_AFTER);
+
+  const numberOf = (mark: Element) => Number(mark.closest<HTMLElement>('.leaf')?.dataset.leaf) - 1;
+
   return {
     count: leaves.length,
     label: (leaf) => leaves[leaf - 1]?.label ?? '',
@@ -234,7 +281,7 @@ export function openLeaves(
     topOf: (leaf) => tops[leaf - 1] ?? 0,
     topOfMark(mark) {
       const line = mark.closest<HTMLElement>('.line');
-      const n = Number(mark.closest<HTMLElement>('.leaf')?.dataset.leaf) - 1;
+      const n = numberOf(mark);
       const scale = scales[n];
       if (scale === undefined) return undefined;
       const { at: part } = (mark as HTMLElement).dataset;
@@ -243,6 +290,11 @@ export function openLeaves(
       if (!line) return undefined;
       const y = (Number(line.dataset.y) - Number(line.dataset.s)) * scale;
       return tops[n]! + (setting?.turn ? 0 : y);
+    },
+    bottomOfMark(mark) {
+      const n = numberOf(mark);
+      if (scales[n] !== undefined) lay(n);
+      return mark.getBoundingClientRect().bottom;
     },
   };
 }

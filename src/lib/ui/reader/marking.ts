@@ -17,9 +17,14 @@ export interface PageText {
   segments: Segment[];
 }
 
-/** Reads the text of a page in its frame. Read again after marks were drawn, since they split text nodes. */
+/** What was read of each document. Its segments are kept up with the marks drawn in it, which split its text nodes. */
+const texts = new WeakMap<Document, PageText>();
+
+/** Reads the text of a page in its frame. Nothing but marks may split its text nodes or join them. */
 export function readText(doc: Document): PageText {
-  return { doc, ...textOf(doc.body) };
+  let read = texts.get(doc);
+  if (!read) texts.set(doc, (read = { doc, ...textOf(doc.body) }));
+  return read;
 }
 
 interface Drawn {
@@ -37,7 +42,9 @@ export interface Marks {
 
 /** Takes all marks out of a page and joins its text nodes again. */
 function clear(doc: Document): void {
-  for (const mark of doc.querySelectorAll('mark[data-passage]')) {
+  const marks = doc.querySelectorAll('mark[data-passage]');
+  if (marks.length) texts.delete(doc);
+  for (const mark of marks) {
     const within = mark.parentNode;
     mark.replaceWith(...mark.childNodes);
     within?.normalize();
@@ -124,7 +131,7 @@ export function drawMarks(doc: Document, passages: Drawn[], drawn: readonly Stre
 }
 
 /** How long marks are drawn before the page may answer, in milliseconds. */
-const SLICE = 24;
+const SLICE = 12;
 
 /** The same a little at a time, so that the page goes on answering; nothing when `wanted` says no more meanwhile. */
 export async function drawMarksGently(

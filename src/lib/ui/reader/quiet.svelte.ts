@@ -55,21 +55,25 @@ const FACES: Record<Quiet['face'], string> = {
   sans: "'Hanken Grotesk Variable',sans-serif",
 };
 
-/** The sheet that is ours in each document, so that nothing is written into what is stored. */
-const sheets = new WeakMap<Document, CSSStyleSheet>();
+const sheetOf = ({ width, size, face, spacing }: Quiet): string =>
+  `:root{--read-width:${WIDTHS[width]};--read-size:${size}px;--read-spacing:${SPACINGS[spacing]};--read-face:${FACES[face]}}`;
+
+/** The sheet that is ours in each document, so that nothing is written into what is stored, and what it says. */
+const sheets = new WeakMap<Document, { sheet: CSSStyleSheet; says: string }>();
 
 /** Sets a page in its frame as it is to be read. */
-export function setQuietly(doc: Document, { width, size, face, spacing, paper }: Quiet): void {
+export function setQuietly(doc: Document, as: Quiet): void {
   const view = doc.defaultView as (Window & typeof globalThis) | null;
-  let sheet = sheets.get(doc);
-  if (!sheet && view) {
-    sheet = new view.CSSStyleSheet();
-    sheets.set(doc, sheet);
-    doc.adoptedStyleSheets = [...doc.adoptedStyleSheets, sheet];
+  const says = sheetOf(as);
+  // What is said again has all of the page laid out again; a page is set by default as nobody changed it.
+  const last = sheets.get(doc);
+  if (view && says !== (last?.says ?? sheetOf(settings.parse({})))) {
+    const sheet = last?.sheet ?? new view.CSSStyleSheet();
+    if (!last) doc.adoptedStyleSheets = [...doc.adoptedStyleSheets, sheet];
+    sheets.set(doc, { sheet, says });
+    sheet.replaceSync(says);
   }
-  sheet?.replaceSync(
-    `:root{--read-width:${WIDTHS[width]};--read-size:${size}px;--read-spacing:${SPACINGS[spacing]};--read-face:${FACES[face]}}`,
-  );
+  const { paper } = as;
   const { classList } = doc.documentElement;
   const dark =
     paper === 'dark' || (paper === 'as the rest' && document.documentElement.classList.contains('dark'));

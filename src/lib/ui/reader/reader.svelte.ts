@@ -72,7 +72,11 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
     const [mark] = marks.of.get(id) ?? [];
     return mark && (leaves?.topOfMark(mark) ?? mark.getBoundingClientRect().top);
   };
-  const margin = level(topOf, (id) => marks.of.get(id)?.at(-1)?.getBoundingClientRect().bottom);
+  const bottomOf = (id: string): number | undefined => {
+    const mark = marks.of.get(id)?.at(-1);
+    return mark && (leaves?.bottomOfMark(mark) ?? mark.getBoundingClientRect().bottom);
+  };
+  const margin = level(topOf, bottomOf);
   const found = hits(
     () => doc,
     (range) => bringIntoView(range.getBoundingClientRect().top, range.startContainer),
@@ -366,8 +370,8 @@ export function reader(data: () => Open, scroller: () => HTMLElement | undefined
     ) {
       figures.ready(loaded);
       [doc, leaves] = [loaded, its];
+      // The document is another one, so that its marks are drawn.
       sought = wanted.words ? findWords(readText(loaded).text, wanted.words) : undefined;
-      draw();
       if (wanted.passage) chosen = wanted.passage;
       void tick()
         .then(() => drawn)
