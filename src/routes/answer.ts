@@ -90,7 +90,9 @@ export function takesFile<T>(
 /** The id in a route's address. */
 export const idOf = (event: RequestEvent): string => (event.params as Record<string, string>).id ?? '';
 
-export const ids = z.array(z.string().max(60)).max(20_000);
+/** How many sources can be chosen at once. */
+export const MOST_IDS = 20_000;
+export const ids = z.array(z.string().max(60)).max(MOST_IDS);
 export const look = z.object({ style: z.string().max(200), locale: z.string().max(20) });
 export const scope = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('library') }),

@@ -1,3 +1,4 @@
+import { MOST_QUERY, parseQuery, wordsSought } from '$lib/core/query';
 import { type SourceFilter, SORTS, type Sort } from '$lib/server/sources';
 
 /** The project a view is narrowed to: the chosen one, unless the address asks for the whole library. */
@@ -20,13 +21,18 @@ export function filterOf(url: URL, locals: App.Locals): { filter: SourceFilter; 
   return {
     filter: {
       ...(locals.projectId ? { projectId: locals.projectId } : {}),
-      ...(text ? { text: text.slice(0, 300) } : {}),
+      ...(text ? { text: text.slice(0, MOST_QUERY) } : {}),
       ...(type ? { type } : {}),
       ...(tag ? { tag } : {}),
       ...(state === 'findings' || state === 'intake' ? { state } : {}),
       ...(from !== undefined ? { from } : {}),
       ...(to !== undefined ? { to } : {}),
     },
-    sort: Object.hasOwn(SORTS, sort) ? (sort as Sort) : 'author',
+    // What is looked for in words comes by how well it fits, unless another order is wished.
+    sort: Object.hasOwn(SORTS, sort)
+      ? (sort as Sort)
+      : text && wordsSought(parseQuery(text))
+        ? 'fit'
+        : 'author',
   };
 }

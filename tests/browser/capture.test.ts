@@ -180,7 +180,7 @@ describe('other ways in', () => {
     await me.press(
       'Sato, Y. (2020). Turbines in old wheelhouses. Small Hydropower Review, 9(2), 33–51. https://doi.org/10.5555/shr.9.33',
     );
-    await me.see('Proof');
+    await me.see('Proof', '.printed');
     await me.page.focus('#f-author');
     await me.page.keyboard.type('van der Zee, Mieke; Northsound Heritage Agency');
     await me.page.keyboard.press('Enter');

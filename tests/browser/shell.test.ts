@@ -172,7 +172,7 @@ describe('the shell', () => {
     // What is selected stays so while one opens a source and comes back.
     await me.page.keyboard.press('End');
     await me.page.keyboard.press('Enter');
-    await me.see('Proof');
+    await me.see('Proof', '.printed');
     await me.page.keyboard.press('Escape');
     await me.see('2 selected', '.bar');
     await me.page.keyboard.press('Escape');
@@ -455,7 +455,7 @@ describe('the shell', () => {
     await me.open('/sources?q=turbines');
     await me.see('Sato', '.row');
     await me.page.keyboard.press('Enter');
-    await me.see('Proof');
+    await me.see('Proof', '.printed');
     await me.type('Title', 'Turbines');
     await me.page.keyboard.press('Enter');
     await me.see('Sato, Y. (2020). Turbines. Small', '.printed');

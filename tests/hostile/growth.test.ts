@@ -11,6 +11,7 @@ import * as leads from '../../src/lib/core/leads';
 import * as passages from '../../src/lib/core/passages';
 import * as passagesOut from '../../src/lib/core/passages-out';
 import * as proofing from '../../src/lib/core/proof';
+import * as query from '../../src/lib/core/query';
 import * as source from '../../src/lib/core/source';
 import * as duplicates from '../../src/lib/core/duplicates';
 import * as documents from '../../src/lib/core/documents';
@@ -55,7 +56,7 @@ const read =
 const TAKES: Record<string, Record<string, Take>> = {
   text: {
     codePointLength: text.codePointLength, decodeEntities: text.decodeEntities, escapeHtml: text.escapeHtml, excerpt: (t) => text.excerpt(t, 'tide mill'), fold: text.fold, foldWords: text.foldWords, hasControls: text.hasControls, isShouting: text.isShouting,
-    nfc: text.nfc, plain: text.plain, sentenceCase: text.sentenceCase, similarity: (t) => text.similarity(t, `b${t}`), sliceCodePoints: (t) => text.sliceCodePoints(t, 3, 90), squash: text.squash,
+    nfc: text.nfc, plain: text.plain, sentenceCase: text.sentenceCase, titleCase: text.titleCase, isTitleCased: text.isTitleCased, languageOfTitle: text.languageOfTitle, similarity: (t) => text.similarity(t, `b${t}`), sliceCodePoints: (t) => text.sliceCodePoints(t, 3, 90), squash: text.squash,
     toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, spokenText: text.spokenText, joinedLines: (t) => text.joinedLines(t.match(/.{1,40}/gsu) ?? []), 
   },
   source: {
@@ -85,7 +86,14 @@ const TAKES: Record<string, Record<string, Take>> = {
   passages: {
     anchor: (t) => passages.anchor(t, selectors(t)), anchorAll: (t) => passages.anchorAll(t, [selectors(t), selectors(t)]), anchorer: (t) => passages.anchorer(t)({ quote: { exact: `${t.slice(0, 400)} changed`, prefix: t.slice(400, 440), suffix: t.slice(440, 480) } }), anchorElsewhere: (t) => passages.anchor(t, selectors(`${t.slice(0, 50)}not there`)), describe: (t) => passages.describe(t, 0, t.length), finder: (t) => passages.finder(t)(t.slice(0, 200)), leavesIn: (t) => passages.leavesIn(`<section class="leaf" data-leaf="1"><p>${t}</p></section>`), inOwnWords: (t) => passages.inOwnWords(t as 'mark'), findWords: (t) => passages.findWords(t, `${t.slice(0, 2_000)} not there`), locatorIn: (t) => passages.locatorIn(`<p>${t}</p>`, 'x'), secondsOf: passages.secondsOf, stintOfFragment: passages.stintOfFragment, stintOf: (t) => passages.stintOf({ label: 'timestamp', value: t }), locatorText: (t) => passages.locatorText({ label: 'page', value: t }), overlap: (t) => passages.overlap(t.slice(0, 2_000), t), quotedStretches: passages.quotedStretches, quotingChanges: (t) => passages.quotingChanges(t, `${t.slice(0, 900)}[…]${t.slice(950)}`), severalPlaces: (t) => passages.severalPlaces(t), sameWords: (t) => passages.sameWords(t, `${t} b`),
   },
-  proof: { proof: (t) => proofing.proof(record(t)) },
+  query: {
+    parseQuery: query.parseQuery, printQuery: (t) => query.printQuery({ terms: [{ kind: 'words', words: t, phrase: true, not: false }, { kind: 'field', field: 'tag', values: [t], not: true }] }), problemsIn: (t) => query.problemsIn(query.parseQuery(t)), wordsSought: (t) => query.wordsSought(query.parseQuery(t)),
+    withField: (t) => query.withField(query.parseQuery(t), 'tag', [t]), asksAnything: (t) => query.asksAnything(query.parseQuery(t)), yearsIn: query.yearsIn, typesNamed: query.typesNamed, searchForm: query.searchForm, partsSought: query.partsSought, nearestWord: (t) => query.nearestWord(t, [`${t}x`]),
+  },
+  proof: {
+    proof: (t) => proofing.proof(record(t)), proofAll: (t) => proofing.proofAll(record(t)), mended: (t) => proofing.mended(record(t)), proofAround: (t) => proofing.proofAround(record(t), { titleAsItStands: true }),
+    letStand: (t) => proofing.letStand(record(t), { check: t, pencil: 'red', field: 'title', message: t }), withSic: (t) => proofing.withSic(record(t), t, { check: t, pencil: 'red', field: 'title', message: t }), checkedOf: proofing.checkedOf, isAround: proofing.isAround,
+  },
   duplicates: { spellingsOf: (t) => duplicates.spellingsOf(record(t)), proposeSpellings: (t) => duplicates.proposeSpellings('container x', [t, `${t}b`]), respelled: (t) => duplicates.respelled(record(t), 'container', new Set([t.slice(0, 8_000)]), `${t}b`), textOfForm: (t) => duplicates.textOfForm('person', JSON.stringify([['family', t]])), formOfName: (t) => duplicates.formOfName({ family: t, given: t }), nameOfForm: (t) => duplicates.nameOfForm(JSON.stringify([['literal', t]])), pairOfForms: (t) => duplicates.pairOfForms(t, `${t}b`), compare: (t) => duplicates.compare(record(t), record(`${t}b`)), signatureOf: (t) => duplicates.signatureOf(record(t)), blocksOf: (t) => duplicates.blocksOf(duplicates.signatureOf(record(t))), holdings: (t) => duplicates.holdings(duplicates.signatureOf({ ...record(t), type: 'chapter', 'container-title': t })), judgePair: (t) => duplicates.judgePair(duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))), hash32: (t) => duplicates.hash32(t), mergeAll: (t) => duplicates.mergeAll([record(t), record(`${t}b`)], {}, 'x'), proposals: (t) => duplicates.proposals([record(t), record(`${t}b`)]), typedValue: (t) => { duplicates.typedValue('author', t); return duplicates.typedValue('issued', t); }, withoutMerge: (t) => duplicates.withoutMerge(record(t), record(`${t}b`), record(`${t}c`)), findGroups: (t) => duplicates.findGroups(['a', 'b'], [duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))]), findPairs: (t) => duplicates.findPairs(['a', 'b'], [duplicates.signatureOf(record(t)), duplicates.signatureOf(record(`${t}b`))]), commonnessOf: (t) => duplicates.commonnessOf([duplicates.signatureOf(record(t))]), suggest: (t) => duplicates.suggest(record(t), record(`${t}b`)), agreeing: (t) => duplicates.agreeing(record(t), record(t)), mergeEffect: (t) => duplicates.mergeEffect(record(t), record(t)), mergeRecords: (t) => duplicates.mergeRecords(record(t), record(`${t}b`), {}, 'x') },
   figures: {
     picturesIn: (t) => { figures.picturesIn(t); figures.picturesIn(`<figure><figcaption>${t}`); },
@@ -104,7 +112,7 @@ const TAKES: Record<string, Record<string, Take>> = {
 
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 const NO_TEXT = new Set([
-  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'openEngine', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
+  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'openEngine', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
   'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'locatorName',
 ]); // prettier-ignore
 
@@ -196,6 +204,7 @@ describe('functions of the core', () => {
       figures,
       passages,
       proof: proofing,
+      query,
       source,
       text,
       duplicates,

@@ -57,6 +57,15 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   search: () => [get('/search?q=tide&all=sources&in=library')],
   duplicates: (i) => [get(`/duplicates?with=${i.source}`)],
   'duplicates/sure': () => [get('/duplicates/sure')],
+  proof: () => [get('/proof'), get('/proof?check=title-capitals&show=120'), get('/proof?check=issue-asked')],
+  'api/sources/ids': () => [get('/api/sources/ids?q=tide+-dam+year:1990-2005&type=book')],
+  'api/proof': (i) => [
+    post('/api/proof', { check: 'edition-words', ids: [i.source], act: 'mend' }),
+    post('/api/proof', { check: 'title-capitals', ids: [i.source, i.other], act: 'let stand' }),
+    post('/api/proof', { check: 'title-capitals', ids: [i.source], act: 'ask again' }),
+  ],
+  'api/proof/shown': (i) => [post('/api/proof/shown', { check: 'title-capitals', ids: [i.source] })],
+  'api/proof/aside': () => [post('/api/proof/aside', { check: 'title-capitals', aside: true })],
   'duplicates/spellings': () => [
     get('/duplicates/spellings'),
     get('/duplicates/spellings?of=containers&with=1'),

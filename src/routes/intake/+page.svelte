@@ -146,6 +146,9 @@
           onpoint={(f) => (lit = f)}
           onchoose={toField}
           onfix={edit.edit}
+          trial={edit.trial}
+          ontry={edit.try}
+          sourceId={data.source.id}
         />
         <div class="form">
           <RecordForm

@@ -1,4 +1,5 @@
 import type { PageServerLoad } from './$types';
+import { MOST_QUERY } from '$lib/core/query';
 import { FOUND_KINDS, searchEverything } from '$lib/server/search';
 import { projectOf } from '../filter';
 import { lookOf } from '../look';
@@ -8,7 +9,7 @@ const ALL = 300;
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
   depends('retexa:sources', 'retexa:passages', 'retexa:notes', 'retexa:leads');
-  const words = (url.searchParams.get('q') ?? '').trim().slice(0, 300);
+  const words = (url.searchParams.get('q') ?? '').trim().slice(0, MOST_QUERY);
   const projectId = projectOf(url, locals);
   const all = FOUND_KINDS.find((kind) => kind === url.searchParams.get('all'));
   return {

@@ -1,5 +1,7 @@
 <script lang="ts">
   import { keyFor } from '$lib/ui/frame/actions.svelte';
+  import QueryHelp from '$lib/ui/frame/QueryHelp.svelte';
+  import QueryProblems from '$lib/ui/frame/QueryProblems.svelte';
   import { Button, Empty, Key, PageHead } from '$lib/ui/kit';
   import { SvelteMap } from 'svelte/reactivity';
   import { page } from '$app/state';
@@ -51,6 +53,7 @@
       >{total.toLocaleString('en')} found for “{data.words}”
       {project && !data.everywhere ? `in ${project.name}` : 'in the whole library'}</span
     >{/if}
+  <QueryHelp />
   <span class="flex-1"></span>
   {#if project}
     <Button look="chip" aria-pressed={!data.everywhere} onclick={() => narrow({ in: undefined })}
@@ -91,6 +94,13 @@
 {:else if total === 0}
   <Empty>
     <h2>Nothing has “{data.words}”</h2>
+    <QueryProblems text={data.words} />
+    {#if data.found.near}
+      {@const near = data.found.near}
+      <p>
+        Near it, the library has <Button look="link" onclick={() => narrow({ q: near })}>{near}</Button>.
+      </p>
+    {/if}
     <p>
       {#if project && !data.everywhere}
         Nothing in {project.name} has all of these words.

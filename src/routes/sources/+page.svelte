@@ -1,7 +1,10 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { openByHand } from '$lib/ui/capture/byhand.svelte';
+  import QueryProblems from '$lib/ui/frame/QueryProblems.svelte';
   import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import { call } from '$lib/ui/frame/client';
+  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
   import ColumnMenu from '$lib/ui/source/ColumnMenu.svelte';
   import { sourceColumns } from '$lib/ui/source/columns.svelte';
   import { chosen, selectWithin } from '$lib/ui/source/selection.svelte';
@@ -13,6 +16,19 @@
   let inColumns = $state(false);
   const columns = sourceColumns();
   const filtered = $derived([...page.url.searchParams.keys()].some((k) => k !== 'sort'));
+
+  /** Selects all that fit, seen or not. */
+  async function chooseAll() {
+    const all = await attempt(() =>
+      call<{ ids: string[]; total: number }>('GET', `/api/sources/ids${page.url.search}`),
+    );
+    if (!all) return;
+    for (const id of all.ids) chosen.add(id);
+    if (all.ids.length < all.total)
+      done(
+        `The first ${all.ids.length.toLocaleString('en')} of ${all.total.toLocaleString('en')} are selected: no more can be at once.`,
+      );
+  }
 
   $effect(() => selectWithin(data.projectId));
   // What is seen whole tells what is there: a source that is gone is not selected any more.
@@ -42,6 +58,7 @@
   <Empty>
     {#if filtered}
       <h2>Nothing fits</h2>
+      <QueryProblems text={page.url.searchParams.get('q') ?? ''} />
       <p>No source fits what you look for. <a class="link" href="/sources">Show all sources</a></p>
     {:else}
       <h2>No sources yet</h2>
@@ -64,5 +81,11 @@
 {/if}
 
 {#if chosen.size}
-  <SelectionBar ids={[...chosen]} projects={data.projects} onclear={() => chosen.clear()} />
+  <SelectionBar
+    ids={[...chosen]}
+    projects={data.projects}
+    total={data.total}
+    onall={chooseAll}
+    onclear={() => chosen.clear()}
+  />
 {/if}

@@ -30,28 +30,20 @@ function verdict(node: Tree, type: CslType): Verdict {
 }
 
 /**
- * The variables a style can print of a type of work, in the order it prints them: those its bibliography (or, when it
- * has none, its citation) reaches for that type, whatever the record holds. Conditions on the type are decided; all
- * others count as met and as not met. Source: CSL 1.0.2 specification, "Rendering Elements" and "Choose".
+ * Calls `visit` with every element of a style's bibliography (or, when it has none, its citation) that can print for a type,
+ * in order; `cased` says whether something around it sets the case of letters.
  */
-export function asksFor(style: Tree, type: CslType): Variable[] {
+function reach(style: Tree, type: CslType, visit: (node: Tree, cased: boolean) => void): void {
   const macros = new Map(nodesNamed(style, 'macro').map((m) => [m.attrs.name ?? '', m]));
-  const found = new Set<Variable>();
-  const add = (names: string | undefined) => {
-    for (const name of names?.split(/\s+/) ?? []) {
-      const long = name
-        .replace(/^title-short$/, 'title')
-        .replace(/^container-title-short$/, 'container-title');
-      if (isNameVariable(long) || isDateVariable(long) || isTextVariable(long)) found.add(long);
-    }
-  };
   const open = new Set<string>();
-  const walk = (node: Tree): void => {
+  const walk = (node: Tree, around: boolean): void => {
+    const cased = around || node.attrs['text-case'] !== undefined;
+    const inside = (of: Tree) => of.children.forEach((c) => typeof c !== 'string' && walk(c, cased));
     if (node.name === 'choose') {
       for (const branch of node.children) {
         if (typeof branch === 'string') continue;
         const met = branch.name === 'else' ? 'yes' : verdict(branch, type);
-        if (met !== 'no') branch.children.forEach((c) => typeof c !== 'string' && walk(c));
+        if (met !== 'no') inside(branch);
         if (met === 'yes') break;
       }
       return;
@@ -60,16 +52,48 @@ export function asksFor(style: Tree, type: CslType): Variable[] {
       const macro = macros.get(node.attrs.macro);
       if (macro && !open.has(node.attrs.macro)) {
         open.add(node.attrs.macro);
-        macro.children.forEach((c) => typeof c !== 'string' && walk(c));
+        inside(macro);
         open.delete(node.attrs.macro);
       }
       return;
     }
-    if (['text', 'number', 'date', 'names'].includes(node.name)) add(node.attrs.variable);
-    node.children.forEach((c) => typeof c !== 'string' && walk(c));
+    visit(node, cased);
+    inside(node);
   };
   const [printed] = [...nodesNamed(style, 'bibliography'), ...nodesNamed(style, 'citation')];
-  for (const layout of printed ? nodesNamed(printed, 'layout') : []) walk(layout);
+  for (const layout of printed ? nodesNamed(printed, 'layout') : []) walk(layout, false);
+}
+
+/**
+ * Whether a style prints the title of a type as it stands in the record, without setting its capitals (CSL 1.0.2
+ * specification, "Text-case").
+ */
+export function titleAsItStands(style: Tree, type: CslType): boolean {
+  let [plain, cased] = [false, false];
+  reach(style, type, (node, within) => {
+    if (node.name !== 'text' || node.attrs.variable !== 'title') return;
+    if (within) cased = true;
+    else plain = true;
+  });
+  return plain && !cased;
+}
+
+/**
+ * The variables a style can print of a type of work, in the order it prints them: those its bibliography (or, when it
+ * has none, its citation) reaches for that type, whatever the record holds. Conditions on the type are decided; all
+ * others count as met and as not met. Source: CSL 1.0.2 specification, "Rendering Elements" and "Choose".
+ */
+export function asksFor(style: Tree, type: CslType): Variable[] {
+  const found = new Set<Variable>();
+  reach(style, type, (node) => {
+    if (!['text', 'number', 'date', 'names'].includes(node.name)) return;
+    for (const name of node.attrs.variable?.split(/\s+/) ?? []) {
+      const long = name
+        .replace(/^title-short$/, 'title')
+        .replace(/^container-title-short$/, 'container-title');
+      if (isNameVariable(long) || isDateVariable(long) || isTextVariable(long)) found.add(long);
+    }
+  });
   return [...found];
 }
 

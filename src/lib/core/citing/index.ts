@@ -12,7 +12,7 @@ export {
   type StyleFacts,
 } from './printer';
 export { openEngine } from './processor';
-export { asksFor, missingFor } from './asks';
+export { asksFor, missingFor, titleAsItStands } from './asks';
 export {
   annotated,
   ANNOTATION_KINDS,

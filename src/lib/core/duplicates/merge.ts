@@ -211,7 +211,9 @@ export function mergeAll(records: readonly SourceRecord[], picks: Picks, at: str
   for (const { retexa } of records)
     for (const [format, fields] of Object.entries(retexa.kept)) kept[format] = { ...fields, ...kept[format] };
   const tags = [...new Set(records.flatMap((r) => r.retexa.tags))];
-  return { ...(merged as SourceRecord), retexa: { origins, tags, kept } };
+  // What stands is kept with its value: where another value was taken, it is asked again.
+  const sic = records.flatMap((r) => r.retexa.sic ?? []).slice(0, 100);
+  return { ...(merged as SourceRecord), retexa: { origins, tags, kept, ...(sic.length ? { sic } : {}) } };
 }
 
 /** One record of two: `mergeAll` with the sides named. */

@@ -87,11 +87,16 @@ export const seen = z.strictObject({
 });
 export type Seen = z.infer<typeof seen>;
 
-/** What CSL lacks: origins by field, tags, and fields of foreign formats that no mapping knows. */
+/** What CSL lacks: origins by field, tags, fields of foreign formats that no mapping knows, and what the proof is to let stand. */
 export const own = z.strictObject({
   origins: z.record(z.string().max(60), z.array(seen).max(40)).default({}),
   tags: z.array(text(120)).max(200).default([]),
   kept: z.record(z.string().max(20), z.record(z.string().max(200), text(100_000))).default({}),
+  /** Findings of the proof that somebody let stand, each with the value it was about. */
+  sic: z
+    .array(z.strictObject({ check: z.string().max(80), value: text(400) }))
+    .max(100)
+    .optional(),
 });
 export type Own = z.infer<typeof own>;
 

@@ -4,8 +4,11 @@ import {
   decodeEntities,
   fold,
   isShouting,
+  isTitleCased,
+  languageOfTitle,
   plain,
   sentenceCase,
+  titleCase,
   similarity,
   sliceCodePoints,
   toCodePoint,
@@ -47,6 +50,62 @@ describe('case', () => {
     expect(sentenceCase('DREDGING AND THE LAW: A HISTORY')).toBe('Dredging and the law: A history');
     expect(sentenceCase('The eDNA of Tide Ponds')).toBe('The eDNA of tide ponds');
   });
+  // The first is the example of the APA's page on sentence case (from memory); the others are common practice.
+  it.each([
+    [
+      'Turning Frowns (and Smiles) Upside Down: A Multilevel Examination of Surface Acting Positive and Negative Emotions on Well-Being',
+      'Turning frowns (and smiles) upside down: A multilevel examination of surface acting positive and negative emotions on well-being',
+    ],
+    ['World War II and the French Navy in March', 'World war II and the French navy in March'],
+    ['X-Ray Studies of Long-Term Change', 'X-ray studies of long-term change'],
+    ['What I Saw: McAdam’s Roads', 'What I saw: McAdam’s roads'],
+    [
+      'Ponds of <span class="nocase">Old Skerry</span> Today',
+      'Ponds of <span class="nocase">Old Skerry</span> today',
+    ],
+  ])('sets %s in sentence case', (title, sentence) => expect(sentenceCase(title)).toBe(sentence));
+  it('keeps names that are known, German nouns, and small letters behind a colon of other languages', () => {
+    const known = new Map([['skerry', 'Skerry']]);
+    expect(sentenceCase('THE MILLS OF SKERRY SOUND', { known })).toBe('The mills of Skerry sound');
+    expect(sentenceCase('Die Mühlen der Küste', { language: 'de' })).toBe('Die Mühlen der Küste');
+    expect(sentenceCase('Les Moulins de la Côte : une histoire', { language: 'fr' })).toBe(
+      'Les moulins de la côte : une histoire',
+    );
+  });
+  // Titles of The Chicago Manual of Style, 17th ed., 8.159 to 8.161, as far as CSL's stop words are theirs (from memory).
+  it.each([
+    'Mnemonics That Work Are Better Than Rules That Do Not',
+    'Singing While You Work',
+    'A Little Learning Is a Dangerous Thing',
+    'Sitting on the Floor in an Empty Room',
+    'Bed-and-Breakfast Options in Upstate New York',
+    'Record-Breaking Borrowings from Medium-Sized Libraries',
+    'Cross-Stitching for Beginners',
+    'Ninety-Fifth Avenue Blues',
+    'Tired but Happy',
+  ])('sets “%s” in title case', (title) => {
+    expect(titleCase(title.charAt(0) + title.slice(1).toLowerCase())).toBe(title);
+    expect(titleCase(title)).toBe(title);
+  });
+  it('leaves titles of other languages, and tells those that have capitals', () => {
+    expect(titleCase('Les moulins de la côte', { language: 'fr' })).toBe('Les moulins de la côte');
+    expect(isTitleCased('The Tide Mills of the Eastern Shore')).toBe(true);
+    expect(isTitleCased('The tide mills of the Eastern Shore')).toBe(false);
+    expect(isTitleCased('TIDE MILLS OF THE EASTERN SHORE')).toBe(false);
+  });
+});
+
+describe('the language of a title', () => {
+  it.each([
+    ['The tide mills of Kent and Essex', 'en'],
+    ['Die Gezeitenmühlen der Nordsee und ihre Geschichte', 'de'],
+    ['Les moulins à marée et les ports de la côte', 'fr'],
+    ['Los molinos de marea y el puerto', 'es'],
+    ['Het getij en de molens van Zeeland', 'nl'],
+    ['Dressing a millstone: A practical guide', undefined],
+    ['Salt marsh recovery', undefined],
+    ['Historia de la molienda', undefined],
+  ])('of “%s” is %s', (title, language) => expect(languageOfTitle(title)).toBe(language));
 });
 
 describe('similarity', () => {

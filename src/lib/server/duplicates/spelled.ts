@@ -1,6 +1,8 @@
+import { creatorsOf, nameText, type SourceRecord, type Variable } from '../../core/source';
 import {
   pairOfForms,
   proposeSpellings,
+  spellingsOf,
   textOfForm,
   type Difference,
   type Spelled,
@@ -106,6 +108,35 @@ export async function spellingGroups(ctx: Context, kind: Spelled, most: number):
     .limit(most)) as Row[];
   return rows.map(opened);
 }
+
+/** Names of a record that the library has in another spelling too, fuller or more usual, by the field they stand in. */
+export async function spelledOtherwise(
+  ctx: Context,
+  record: SourceRecord,
+): Promise<{ field: Variable; here: string; elsewhere: string }[]> {
+  const own = spellingsOf(record);
+  const found = new Map<string, { field: Variable; here: string; elsewhere: string }>();
+  for (const part of inParts([...new Set(own.map(({ key }) => key))])) {
+    const rows = (await scoped<Row>(ctx, 'spelling_group').whereIn('key', part)) as Row[];
+    for (const { kind, key, forms } of rows.map(opened)) {
+      const mine = own.find((one) => one.key === key && forms.includes(one.form));
+      const other = mine && forms.find((form) => form !== mine.form);
+      if (!mine || other === undefined) continue;
+      const [here, elsewhere] = [textOfForm(kind, mine.form), textOfForm(kind, other)];
+      if (here !== elsewhere)
+        found.set(here, {
+          field: kind === 'container' ? 'container-title' : fieldOfName(record, here),
+          here,
+          elsewhere,
+        });
+    }
+  }
+  return [...found.values()];
+}
+
+/** The role in which a name stands in a record. */
+const fieldOfName = (record: SourceRecord, text: string): Variable =>
+  creatorsOf(record).find(({ names }) => names.some((name) => nameText(name) === text))?.role ?? 'author';
 
 /** How many groups there are of each kind. */
 export async function spellingTotals(ctx: Context): Promise<Record<Spelled, number>> {

@@ -10,8 +10,16 @@ import { now } from '../db/ids';
 import { Refusal } from '../access/refusal';
 import { getKept, insertKept, listKept, updateKept } from '../history/kept';
 import { leads, type Lead } from './repository';
-import { matching, searchable } from '../search/repository';
-import { getSources, sourcesBeginning, sourcesWithAnyKey, type Source } from '../sources/repository';
+import { parseQuery } from '../../core/query';
+import { wordsOf } from '../query';
+import { withWords } from '../search/repository';
+import {
+  getSources,
+  ofSourcesAsked,
+  sourcesBeginning,
+  sourcesWithAnyKey,
+  type Source,
+} from '../sources/repository';
 import { searchWorks } from '../capture/registries';
 import { startByHand } from '../capture';
 import { read } from '../workers/pools';
@@ -153,9 +161,10 @@ export async function listLeads(
     void query.whereNull('binned');
     if (filter.metIn) void query.where('met_in', filter.metIn);
     else if (filter.projectId) void query.where('project_id', filter.projectId);
-    if (filter.text && searchable(filter.text)) {
-      const [ids, bindings] = matching(ctx, 'lead', filter.text);
-      void query.whereRaw(`id IN ${ids}`, bindings);
+    if (filter.text) {
+      const asked = parseQuery(filter.text);
+      withWords(ctx, query, 'id', 'lead', wordsOf(asked));
+      ofSourcesAsked(ctx, query, 'met_in', asked);
     }
   });
   const ids = [

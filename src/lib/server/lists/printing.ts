@@ -15,7 +15,7 @@ import type { Context } from '../access/context';
 import { now } from '../db/ids';
 import { log } from '../log';
 import type { Source } from '../sources/repository';
-import { asks, print, terms } from '../workers/pools';
+import { asks, print, terms, type Asked } from '../workers/pools';
 import { styleOf } from './catalogue';
 
 /** A style and a language. */
@@ -34,21 +34,25 @@ export interface ShownReference {
   failed?: boolean;
 }
 
-const asked = new Map<string, Promise<Variable[]>>();
+const asked = new Map<string, Promise<Asked>>();
 
-/** The variables a style can print of a type, in its order; nothing when the style cannot be read. */
-export async function printedFields(ctx: Context, style: string, type: CslType): Promise<Variable[]> {
+/** What a style makes of a type; nothing that prints when the style cannot be read. */
+export async function askedOf(ctx: Context, style: string, type: CslType): Promise<Asked> {
   const { file } = await styleOf(ctx, style);
   const key = `${file} ${style} ${type}`;
   let known = asked.get(key);
   if (!known) {
     known = Promise.resolve()
       .then(() => asks(style, file, type))
-      .catch(() => []);
+      .catch(() => ({ prints: [], titleAsItStands: false }));
     asked.set(key, known);
   }
   return known;
 }
+
+/** The variables a style can print of a type, in its order. */
+export const printedFields = async (ctx: Context, style: string, type: CslType): Promise<Variable[]> =>
+  (await askedOf(ctx, style, type)).prints;
 
 const spoken = new Map<string, Promise<ListTerms>>();
 

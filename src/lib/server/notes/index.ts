@@ -14,8 +14,10 @@ import { Refusal } from '../access/refusal';
 import { getKept, insertKept, listKept, updateKept } from '../history/kept';
 import { notes, type Note } from './repository';
 import { findProject } from '../projects/repository';
-import { matching, searchable } from '../search/repository';
-import { getSources } from '../sources/repository';
+import { parseQuery } from '../../core/query';
+import { wordsOf } from '../query';
+import { withWords } from '../search/repository';
+import { getSources, ofSourcesAsked } from '../sources/repository';
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['notes'] } as const;
@@ -124,9 +126,10 @@ export async function listNotes(
     void query.whereNull('binned');
     if (filter.sourceId) void query.where('source_id', filter.sourceId);
     else if (filter.projectId) void query.where('project_id', filter.projectId);
-    if (filter.text && searchable(filter.text)) {
-      const [ids, bindings] = matching(ctx, 'note', filter.text);
-      void query.whereRaw(`id IN ${ids}`, bindings);
+    if (filter.text) {
+      const asked = parseQuery(filter.text);
+      withWords(ctx, query, 'id', 'note', wordsOf(asked));
+      ofSourcesAsked(ctx, query, 'source_id', asked);
     }
   });
   const sources = new Map(

@@ -2,8 +2,10 @@ import type { Knex } from 'knex';
 import { shortLabel } from '../../core/source';
 import { visible, type Context } from '../access/context';
 import { inParts } from '../db/ids';
-import { matching, searchable } from '../search/repository';
-import { getSources, labelOfRecord } from '../sources/repository';
+import { parseQuery } from '../../core/query';
+import { wordsOf } from '../query';
+import { withWords } from '../search/repository';
+import { getSources, ofSourcesAsked, labelOfRecord } from '../sources/repository';
 import { talliesOf } from '../sources/tallies';
 import { openPassage, type Passage, type PassageRow } from './repository';
 
@@ -103,9 +105,10 @@ function filtered(ctx: Context, filter: PassageFilter): Knex.QueryBuilder {
         .select('passage_id'),
     );
   if (filter.state) NARROWING[filter.state](query, ctx);
-  if (filter.text && searchable(filter.text)) {
-    const [ids, bindings] = matching(ctx, 'passage', filter.text);
-    void query.whereRaw(`passage.id IN ${ids}`, bindings);
+  if (filter.text) {
+    const asked = parseQuery(filter.text);
+    withWords(ctx, query, 'passage.id', 'passage', wordsOf(asked));
+    ofSourcesAsked(ctx, query, 'passage.source_id', asked);
   }
   return query;
 }

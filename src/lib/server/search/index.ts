@@ -1,9 +1,11 @@
 import { KIND_LABELS, type Locator } from '../../core/passages';
-import { excerpt, type Excerpt } from '../../core/text';
+import { excerpt, fold, type Excerpt } from '../../core/text';
 import { scoped, type Context } from '../access/context';
 import type { Copy } from '../copies/repository';
-import { matching, searchable } from './repository';
-import { labelOfRecord } from '../sources/repository';
+import { parseQuery, printQuery, problemsIn, wordsSought } from '../../core/query';
+import { wordsOf } from '../query';
+import { nearWords, searchable, withFit, withWords } from './repository';
+import { labelOfRecord, ofSourcesAsked } from '../sources/repository';
 import type { FirstOf } from '../lists/first-of';
 import { listLeads } from '../leads';
 import { listNotes } from '../notes';
@@ -34,6 +36,10 @@ export interface Everything {
   copies: FirstOf<Hit>;
   notes: FirstOf<Hit>;
   leads: FirstOf<Hit>;
+  /** What of the query cannot be asked as it is written. */
+  problems: string[];
+  /** Where nothing was found: the query with words the library knows for those nothing has. */
+  near?: string;
 }
 
 /** The text a hit is shown from. Words that stand in none of it were found in what goes with it, so its beginning is shown. */
@@ -56,24 +62,30 @@ export async function searchEverything(
   },
 ): Promise<Everything> {
   const nothing = { total: 0, items: [] };
-  if (!searchable(text))
-    return { sources: nothing, passages: nothing, copies: nothing, notes: nothing, leads: nothing };
+  const problems = problemsIn(parseQuery(text));
+  if (!searchable(text) || problems.length)
+    return { sources: nothing, passages: nothing, copies: nothing, notes: nothing, leads: nothing, problems };
   const filter = { text, ...(projectId ? { projectId } : {}) };
+  const words = wordsSought(parseQuery(text));
   const most = (kind: FoundKind) => limits[kind] ?? limit;
   const [sources, passages, copies, notes, leads] = await Promise.all([
-    listSources(ctx, filter, look, { from: { offset: 0 }, limit: most('sources'), sort: 'author' }),
+    listSources(ctx, filter, look, { from: { offset: 0 }, limit: most('sources'), sort: 'fit' }),
     listPassages(ctx, filter, most('passages')),
     copiesWith(ctx, text, projectId, most('copies')),
     listNotes(ctx, filter),
     listLeads(ctx, filter),
   ]);
+  const total = [sources, passages, copies].reduce((n, of) => n + of.total, notes.length + leads.length);
+  const near = total === 0 ? await nearQuery(ctx, text) : undefined;
   return {
+    ...(near ? { near } : {}),
+    problems,
     sources,
     passages: {
       total: passages.total,
       items: passages.items.map((p) => ({
         id: p.id,
-        excerpt: shownFrom([p.exact, p.gist, p.ownWords].filter(Boolean).join(' · '), text),
+        excerpt: shownFrom([p.exact, p.gist, p.ownWords].filter(Boolean).join(' · '), words),
         label: KIND_LABELS[p.kind],
         sourceId: p.sourceId,
         sourceLabel: p.sourceLabel,
@@ -86,7 +98,7 @@ export async function searchEverything(
       total: notes.length,
       items: notes.slice(0, most('notes')).map((n) => ({
         id: n.id,
-        excerpt: shownFrom(n.body, text),
+        excerpt: shownFrom(n.body, words),
         ...(n.sourceId ? { sourceId: n.sourceId } : {}),
         ...(n.sourceLabel ? { sourceLabel: n.sourceLabel } : {}),
         ...(n.projectName ? { label: n.projectName } : {}),
@@ -96,13 +108,26 @@ export async function searchEverything(
       total: leads.length,
       items: leads.slice(0, most('leads')).map((l) => ({
         id: l.id,
-        excerpt: shownFrom(l.text, text),
+        excerpt: shownFrom(l.text, words),
         ...(l.ticked ? { label: 'found' } : {}),
         ...(l.metIn ? { sourceId: l.metIn } : {}),
         ...(l.metInLabel ? { sourceLabel: l.metInLabel } : {}),
       })),
     },
   };
+}
+
+/** A query with words the library knows for those of it that nothing has; nothing where none is near. */
+async function nearQuery(ctx: Context, text: string): Promise<string | undefined> {
+  const query = parseQuery(text);
+  const near = await nearWords(ctx, wordsSought(query));
+  if (near.size === 0) return undefined;
+  const mended = (words: string) =>
+    words.replace(/[\p{L}\p{N}\p{M}]+/gu, (word) => near.get(fold(word)) ?? word);
+  const terms = query.terms.map((term) =>
+    term.kind === 'words' && !term.not ? { ...term, words: mended(term.words) } : term,
+  );
+  return printQuery({ terms });
 }
 
 /** Copies whose text has the words; of copies of one address the latest. */
@@ -112,11 +137,10 @@ async function copiesWith(
   projectId: string | undefined,
   limit: number,
 ): Promise<FirstOf<Hit>> {
-  const [ids, bindings] = matching(ctx, 'copy', text);
+  const asked = parseQuery(text);
   const query = scoped(ctx, 'copy')
     .join('source', 'source.id', 'copy.source_id')
     .whereNull('source.binned')
-    .whereRaw(`copy.id IN ${ids}`, bindings)
     .whereNotExists(
       ctx
         .db('copy as later')
@@ -129,7 +153,10 @@ async function copiesWith(
       'copy.source_id',
       ctx.db('filing').where({ project_id: projectId }).select('source_id'),
     );
+  withWords(ctx, query, 'copy.id', 'copy', wordsOf(asked));
+  ofSourcesAsked(ctx, query, 'copy.source_id', asked);
   const [{ n }] = (await query.clone().count({ n: '*' })) as unknown as [{ n: number }];
+  if (withFit(ctx, query, 'copy.id', 'copy', asked)) void query.orderBy('fitting.fit');
   const rows = (await query
     .orderBy('source.sort_key')
     .limit(limit)
@@ -145,7 +172,7 @@ async function copiesWith(
     items: rows.map((row) => ({
       id: row.id,
       copyId: row.id,
-      excerpt: shownFrom(row.text, text),
+      excerpt: shownFrom(row.text, wordsSought(asked)),
       copyKind: row.kind,
       sourceId: row.source_id,
       sourceLabel: labelOfRecord(row.record),

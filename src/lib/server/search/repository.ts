@@ -1,15 +1,34 @@
-import { fold, foldWords } from '../../core/text';
+import type { Knex } from 'knex';
+import {
+  asksAnything,
+  nearestWord,
+  parseQuery,
+  partsSought,
+  searchForm,
+  type Query,
+  type QueryField,
+  type Term,
+} from '../../core/query';
 import type { Context } from '../access/context';
 import { inParts } from '../db/ids';
 
 export type SearchKind = 'source' | 'passage' | 'note' | 'lead' | 'task' | 'copy';
+
+/** A text by where its words stand. */
+export interface SearchText {
+  title?: string;
+  people?: string;
+  /** What it appeared in, and who published it. */
+  appeared?: string;
+  body?: string;
+}
 
 /** Puts a subject's text into the search index in place of what was there; empty text takes it out. `fresh` for one that was never in it. */
 export async function index(
   ctx: Context,
   kind: SearchKind,
   subjectId: string,
-  text: string,
+  text: string | SearchText,
   fresh = false,
 ): Promise<void> {
   const subject = { library_id: ctx.libraryId, kind, subject_id: subjectId };
@@ -17,9 +36,16 @@ export async function index(
     ? undefined
     : ((await ctx.db('search_subject').where(subject).first('id')) as { id: number } | undefined);
   if (known) await ctx.db('search').where({ rowid: known.id }).delete();
-  if (!text) return;
+  const {
+    title = '',
+    people = '',
+    appeared = '',
+    body = '',
+  } = typeof text === 'string' ? { body: text } : text;
+  if (!title && !people && !appeared && !body) return;
   const rowid = known?.id ?? (await ctx.db('search_subject').insert(subject))[0];
-  await ctx.db('search').insert({ rowid, body: fold(text) });
+  const formed = { title: searchForm(title), people: searchForm(people), appeared: searchForm(appeared) };
+  await ctx.db('search').insert({ rowid, ...formed, body: searchForm(body) });
 }
 
 /** Takes subjects out of the index with all that is known of them. */
@@ -36,20 +62,111 @@ export async function takeOutOfIndex(ctx: Context, kind: SearchKind, subjectIds:
   }
 }
 
-/** A subquery of the ids of what contains the words, and its bindings, for use after `IN`. */
-export function matching(ctx: Context, kind: SearchKind, text: string): [string, string[]] {
-  return [
-    '(SELECT s.subject_id FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind = ?)',
-    [matchQuery(text), ctx.libraryId, kind],
-  ];
+/** How much more words weigh where they stand: in a title, in names, in what it appeared in, anywhere else. */
+const WEIGHTS = '8.0, 5.0, 3.0, 1.0';
+
+/** A word as it is looked for: letters of scripts without blanks in a row, else a word or the beginning of one. */
+function soughtWords(words: string): string[] {
+  return partsSought(words).map(({ inRow, begins }) => `"${inRow.join(' ')}"${begins ? '*' : ''}`);
 }
 
-/** A person's words as an FTS5 query: every word must be there, the last may be the beginning of one. */
-function matchQuery(text: string): string {
-  return foldWords(text)
-    .map((word) => `"${word}"*`)
-    .join(' ');
+/** One term as an FTS5 query; nothing for what is not words. */
+function soughtTerm(term: Term): string | undefined {
+  if (term.kind === 'words') {
+    const parts = term.phrase ? [`"${searchForm(term.words)}"`] : soughtWords(term.words);
+    return parts.filter((part) => part !== '""').join(' AND ') || undefined;
+  }
+  const column = WHERE_WORDS[term.field];
+  if (!column) return undefined;
+  const values = term.values.map((value) => soughtWords(value).join(' AND ')).filter(Boolean);
+  return values.length ? `{${column}} : (${values.map((value) => `(${value})`).join(' OR ')})` : undefined;
+}
+
+/** Fields of a query that are words in a part of what is looked through. */
+const WHERE_WORDS: Partial<Record<QueryField, string>> = {
+  author: 'people',
+  title: 'title',
+  from: 'appeared',
+};
+
+/** A query of words as FTS5 has it: all that must be there, and each that must not. */
+export function soughtBy({ terms }: Query): { all: string | undefined; none: string[] } {
+  const words = terms.flatMap((term) => {
+    const query = soughtTerm(term);
+    return query === undefined ? [] : [{ query, not: term.not }];
+  });
+  return {
+    all:
+      words
+        .filter(({ not }) => !not)
+        .map(({ query }) => `(${query})`)
+        .join(' AND ') || undefined,
+    none: words.filter(({ not }) => not).map(({ query }) => query),
+  };
+}
+
+const FOUND =
+  'SELECT s.subject_id FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind = ?';
+
+/** Narrows a query of rows to those whose text has the words; `column` is their id. */
+export function withWords(
+  ctx: Context,
+  rows: Knex.QueryBuilder,
+  column: string,
+  kind: SearchKind,
+  query: Query,
+): void {
+  const { all, none } = soughtBy(query);
+  if (all) void rows.whereRaw(`${column} IN (${FOUND})`, [all, ctx.libraryId, kind]);
+  for (const words of none) void rows.whereRaw(`${column} NOT IN (${FOUND})`, [words, ctx.libraryId, kind]);
+}
+
+/** Joins how well each row fits the words as `fit`, less the better; gives whether there are words to fit. */
+export function withFit(
+  ctx: Context,
+  rows: Knex.QueryBuilder,
+  column: string,
+  kind: SearchKind,
+  query: Query,
+): boolean {
+  const { all } = soughtBy(query);
+  if (!all) return false;
+  void rows.joinRaw(
+    `JOIN (SELECT s.subject_id AS id, bm25(search, ${WEIGHTS}) AS fit FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind = ?) AS fitting ON fitting.id = ${column}`,
+    [all, ctx.libraryId, kind],
+  );
+  return true;
+}
+
+/** How many words of one beginning are compared with a word that was not found. */
+const MOST_NEAR = 4_000;
+
+/** For each of some words that nothing has: the nearest that something has. */
+export async function nearWords(ctx: Context, words: string): Promise<Map<string, string>> {
+  const near = new Map<string, string>();
+  for (const { inRow, begins } of partsSought(words)) {
+    const [word = ''] = inRow;
+    if (!begins || word.length < 4) continue;
+    const from = (beginning: string) =>
+      ctx
+        .db('search_word')
+        .where('term', '>=', beginning)
+        .where('term', '<', `${beginning}\uffff`)
+        .limit(MOST_NEAR)
+        .select('term') as unknown as Promise<{ term: string }[]>;
+    if ((await from(word)).length) continue;
+    // The first letter is seldom mistyped; where nothing is near with it, the second is taken for swapped.
+    for (const beginning of [word[0]!, word[1]!]) {
+      const found = nearestWord(
+        word,
+        (await from(beginning)).map(({ term }) => term),
+      );
+      if (found) near.set(word, found);
+      if (found) break;
+    }
+  }
+  return near;
 }
 
 /** Whether there is anything to look for in a person's words. */
-export const searchable = (text: string): boolean => fold(text) !== '';
+export const searchable = (text: string): boolean => asksAnything(parseQuery(text));

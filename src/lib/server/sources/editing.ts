@@ -6,7 +6,7 @@ import {
   type CitekeyPattern,
   type SourceRecord,
 } from '../../core/source';
-import { proof } from '../../core/proof';
+import { mended, withSic, type Finding } from '../../core/proof';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
@@ -92,6 +92,18 @@ export async function renewCitekeys(ctx: Context, ids: string[]): Promise<string
   });
 }
 
+/** Lets a finding of a source stand as it is, or (without one) asks the check again. Gives the revision made, if any. */
+export async function letStandIn(
+  ctx: Context,
+  source: Source,
+  check: string,
+  finding: Finding | undefined,
+  why: string,
+): Promise<string | undefined> {
+  const record = withSic(source.record, check, finding);
+  return (await updateSource(ctx, source.id, source.revision, { record }, why)).revisionId;
+}
+
 /** Marks a source as checked, or sends it back to Intake. */
 export async function checkSource(
   ctx: Context,
@@ -148,7 +160,7 @@ export const citekeysBy = async (ctx: Context, pattern: CitekeyPattern, ids: str
     made: makeCitekey(s.record, () => false, pattern),
   }));
 
-/** Adds a tag to several sources, or carries out every fix the proof offers for them; all or none. */
+/** Adds a tag to several sources, or mends what will print wrong in them as far as the proof knows; all or none. */
 export const editSources = (
   ctx: Context,
   ids: string[],
@@ -158,7 +170,7 @@ export const editSources = (
     const revisions: string[] = [];
     for await (const id of inTurn(ids)) {
       const source = await getSource(inner, id);
-      const fields = fix ? Object.assign({}, ...proof(source.record).map((f) => f.fix?.edit ?? {})) : {};
+      const fields = fix ? mended(source.record) : {};
       const tags = tag ? [...source.record.retexa.tags, tag] : undefined;
       const { revisionId } = await editSource(
         inner,

@@ -54,6 +54,7 @@ export const HANGING: readonly Hanging[] = [
   { table: 'lookup', column: 'source_id', merging: 'stays', leaving: 'leaves' },
   { table: 'relation', column: 'a_id', other: 'b_id', merging: 'joins', leaving: 'leaves' },
   { table: 'merge', column: 'survivor_id', other: 'absorbed_id', merging: 'stays', leaving: 'leaves' },
+  { table: 'finding', column: 'source_id', merging: 'stays', leaving: 'leaves' },
   { table: 'printed', column: 'source_id', merging: 'stays', leaving: 'leaves' },
   { table: 'source', column: 'merged_into', merging: 'stays', leaving: 'lets go' },
 ];

@@ -1,11 +1,13 @@
 import type { Knex } from 'knex';
+import { parseQuery } from '../../core/query';
 import { shortLabel } from '../../core/source';
 import type { Finding } from '../../core/proof';
 import { scoped, visible, type Context } from '../access/context';
 import { readOf } from '../copies/place';
-import { notHere } from '../access/refusal';
+import { notHere, Refusal } from '../access/refusal';
 import { twiceAmong } from '../duplicates/groups';
 import { printedSoFar, type Look, type ShownReference } from '../lists/printing';
+import { withFit } from '../search/repository';
 import { findSource, living, openSource, type SourceFilter, type SourceRow } from './repository';
 import { tallied, talliesOf } from './tallies';
 
@@ -91,8 +93,9 @@ async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<Sou
   });
 }
 
-/** The orders a list can be in, each with the index it is read from. */
+/** The orders a list can be in, each with the index it is read from; `fit` is how well words fit, and by author where there are none. */
 export const SORTS = {
+  fit: ['sort_key', 'asc'],
   author: ['sort_key', 'asc'],
   title: ['title_key', 'asc'],
   newest: ['year', 'desc'],
@@ -134,15 +137,16 @@ export async function listSources(
 ): Promise<{ total: number; items: SourceItem[] }> {
   const [column, direction] = SORTS[page.sort];
   // Ids alone are read from the index; the rows of a page are fetched by them.
-  const ids = living(ctx, filter)
-    .orderBy([
-      { column: `source.${column}`, order: direction },
-      { column: 'source.sort_key' },
-      { column: 'source.id' },
-    ])
-    .limit(page.limit)
-    .select('source.id');
+  const ids = living(ctx, filter).limit(page.limit).select('source.id');
+  const fits = page.sort === 'fit' && withFit(ctx, ids, 'source.id', 'source', parseQuery(filter.text ?? ''));
+  if (fits) void ids.orderBy('fitting.fit');
+  void ids.orderBy([
+    { column: `source.${column}`, order: direction },
+    { column: 'source.sort_key' },
+    { column: 'source.id' },
+  ]);
   if ('offset' in page.from) void ids.offset(page.from.offset);
+  else if (fits) throw new Refusal(422, 'What is sorted by how well it fits is asked for by its place.');
   else await after(ctx, ids, page.from.after, page.sort);
   const wanted = ((await ids) as { id: string }[]).map((r) => r.id);
   const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', wanted)) as SourceRow[];

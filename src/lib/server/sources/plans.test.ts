@@ -8,6 +8,7 @@ import { spellingsIn } from '../duplicates';
 import { groupsInOrder, pairsInGroups } from '../duplicates/groups';
 import { proposeAnew } from '../duplicates/spelled';
 import { countsOf, deskOf } from '../overview';
+import { openedProof, proofOf } from '../proof';
 import { allTags, facetsOf, listSources, SORTS, type Beginning, type Sort } from './index';
 import { openTestLibrary } from '../test-library';
 
@@ -85,6 +86,9 @@ describe('a large library', () => {
     ],
     ['its filters', () => facetsOf(ctx, {})],
     ['its tags', () => allTags(ctx)],
+    ['its proof', () => proofOf(ctx, undefined)],
+    ['the proof of a project', () => proofOf(ctx, 'p')],
+    ['what a check found', () => openedProof(ctx, 'title-capitals', look, undefined, 60)],
     ['the Desk', () => deskOf(ctx)],
   ])('is not gone through for %s', async (_what, work) => {
     const plans = await plansOf(work);

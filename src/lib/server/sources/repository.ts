@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { parseQuery, printQuery, type Query } from '../../core/query';
 import { derive, shortLabel, sourceRecord, type SourceRecord } from '../../core/source';
 import { proof, type Finding } from '../../core/proof';
 import { plain } from '../../core/text';
@@ -10,7 +11,9 @@ import { freeCitekey } from './citekeys';
 import { judge } from '../duplicates/judging';
 import { proposeAnew } from '../duplicates/spelled';
 import { noteRevision } from '../history/repository';
-import { index, matching, searchable } from '../search/repository';
+import { keepFindings } from '../proof/repository';
+import { asQueried, fieldsOf } from '../query';
+import { index, type SearchText } from '../search/repository';
 
 /** A source as stored, its record opened. */
 export interface Source {
@@ -86,7 +89,7 @@ export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(r
  * spelled and which pairs look like one work. Raise it whenever one of these changes: rows of an earlier version are then
  * brought up to date.
  */
-export const DERIVED = 4;
+export const DERIVED = 5;
 
 /** The columns written from a record, and from nothing else. */
 export function columnsOf(record: SourceRecord) {
@@ -109,24 +112,36 @@ export function columnsOf(record: SourceRecord) {
 }
 
 /** What the search finds a source by. */
-function searchText({ record, citekey }: { record: SourceRecord; citekey: string }): string {
+function searchText({ record, citekey }: { record: SourceRecord; citekey: string }): SearchText {
   const d = derive(record);
-  const more = [
-    record['container-title'],
-    record.publisher,
-    record.DOI,
-    record.ISBN,
-    record.abstract,
-    record.note,
-  ];
-  return [d.title, d.people, d.year, citekey, ...more, ...record.retexa.tags]
-    .filter(Boolean)
-    .map((t) => plain(String(t)))
-    .join(' \n');
+  const joined = (texts: unknown[]) =>
+    texts
+      .filter(Boolean)
+      .map((t) => plain(String(t)))
+      .join(' \n');
+  return {
+    title: joined([d.title, record['title-short'], record['original-title']]),
+    people: d.people,
+    appeared: joined([
+      record['container-title'],
+      record['container-title-short'],
+      record['collection-title'],
+      record.publisher,
+    ]),
+    body: joined([
+      d.year,
+      citekey,
+      record.DOI,
+      record.ISBN,
+      record.abstract,
+      record.note,
+      ...record.retexa.tags,
+    ]),
+  };
 }
 
 /**
- * Writes what stands beside the row: tags, the search index, and the pairs that look like one work, which it gives. `fresh`
+ * Writes what stands beside the row: tags, what is found in it, the search index, and the pairs that look like one work, which it gives. `fresh`
  * for a source that was not there before.
  */
 export async function writeBeside(
@@ -139,6 +154,7 @@ export async function writeBeside(
   const tags = [...new Set(source.record.retexa.tags)];
   if (tags.length)
     await ctx.db('source_tag').insert(tags.map((tag) => ({ library_id: ctx.libraryId, source_id: id, tag })));
+  await keepFindings(ctx, id, source.binned ? [] : proof(source.record), fresh);
   await index(ctx, 'source', id, source.binned ? '' : searchText(source), fresh);
   const alike = await judge(ctx, id, source.binned ? undefined : source, fresh);
   await proposeAnew(ctx);
@@ -272,6 +288,15 @@ export const livingRecordsAfter = (
     { id: string; revision: number; record: string }[]
   >;
 
+/** The living sources of a project or the library with the revision each has. */
+export const revisionsIn = (
+  ctx: Context,
+  projectId: string | undefined,
+): Promise<{ id: string; revision: number }[]> =>
+  living(ctx, projectId ? { projectId } : {}).select('source.id', 'source.revision') as unknown as Promise<
+    { id: string; revision: number }[]
+  >;
+
 /** The revisions that some sources have now, by id; those that are living. */
 export async function revisionsNow(ctx: Context, ids: string[]): Promise<Map<string, number>> {
   const found = new Map<string, number>();
@@ -376,7 +401,14 @@ export async function updateSource(
   return { source: { ...after, findings: proof(after.record) }, revisionId };
 }
 
-/** Which sources a view shows. */
+/** Narrows rows of what hangs on sources to those of sources that the fields of a query ask for. */
+export function ofSourcesAsked(ctx: Context, rows: Knex.QueryBuilder, column: string, query: Query): void {
+  const fields = fieldsOf(query);
+  if (fields.terms.length === 0) return;
+  void rows.whereIn(column, living(ctx, { text: printQuery(fields) }).select('source.id'));
+}
+
+/** Which sources a view shows. `text` is a query as it is written. */
 export interface SourceFilter {
   projectId?: string;
   text?: string;
@@ -400,9 +432,6 @@ export function living(ctx: Context, filter: SourceFilter): Knex.QueryBuilder {
   if (filter.state === 'findings') query.whereRaw(`source.findings <> '[]'`);
   if (filter.from !== undefined) query.where('source.year', '>=', filter.from);
   if (filter.to !== undefined) query.where('source.year', '<=', filter.to);
-  if (filter.text && searchable(filter.text)) {
-    const [ids, bindings] = matching(ctx, 'source', filter.text);
-    query.whereRaw(`source.id IN ${ids}`, bindings);
-  }
+  if (filter.text) asQueried(ctx, query, parseQuery(filter.text));
   return query;
 }

@@ -1,5 +1,6 @@
 import {
   asksFor,
+  titleAsItStands,
   createPrinter,
   listTerms,
   type CiteItem,
@@ -27,7 +28,13 @@ export interface PrintTask {
   named?: boolean;
 }
 
-/** Which variables a style can print of a type. */
+/** What a style makes of a type: the variables it can print, and whether titles print as they stand in the record. */
+export interface Asked {
+  prints: Variable[];
+  titleAsItStands: boolean;
+}
+
+/** What a style makes of a type. */
 export interface AsksTask {
   what: 'asks';
   style: string;
@@ -71,14 +78,17 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
 }
 
 type Task = PrintTask | AsksTask | TermsTask | StyleTask | WriteTask;
-type Done = PrintedList | PrintedReference[] | Run[] | Run[][] | Variable[] | ListTerms | WriteResult;
+type Done = PrintedList | PrintedReference[] | Run[] | Run[][] | Asked | ListTerms | WriteResult;
 
 /** The worker's one function. */
 export default function print(task: Task): Done | Promise<ReadStyle> {
   if (task.what === 'style') return readStyle(task.xml, task.localeFile);
   if (task.what === 'write') return writeFormat(task.format, task.records);
   if (task.what === 'terms') return listTerms(localeTree(task.localeFile));
-  if (task.what === 'asks') return asksFor(styleTree(task.style, task.styleFile), task.type);
+  if (task.what === 'asks') {
+    const tree = styleTree(task.style, task.styleFile);
+    return { prints: asksFor(tree, task.type), titleAsItStands: titleAsItStands(tree, task.type) };
+  }
   const printer = printerFor(task);
   if (task.what === 'list') return printer.list(task.items);
   if (task.what === 'each') return printer.each(task.items);

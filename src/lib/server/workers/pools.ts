@@ -4,9 +4,9 @@ import { Tinypool } from 'tinypool';
 import { config } from '../config';
 import { Refusal } from '../access/refusal';
 import type { FormatName, WriteItem, WriteResult } from '../../core/formats';
-import type { CslType, Variable } from '../../core/source';
+import type { CslType } from '../../core/source';
 import type { ReadStyle } from '../../reading/styles';
-import type { AsksTask, PrintTask, StyleTask, TermsTask, WriteTask } from './citing.worker';
+import type { Asked, AsksTask, PrintTask, StyleTask, TermsTask, WriteTask } from './citing.worker';
 import { readers, type Readers, type ReadTask, type Results } from '../../reading/apart';
 import { Unreadable } from '../../reading/failure';
 import type { ListTerms, PrintedList, PrintedReference, Run } from '../../core/citing';
@@ -89,9 +89,11 @@ export async function print<W extends PrintTask['what']>(
 export const write = (format: FormatName, records: WriteItem[]): Promise<WriteResult> =>
   pool('lists').run({ what: 'write', format, records } satisfies WriteTask) as Promise<WriteResult>;
 
-/** The variables a style can print of a type, read from the style itself. */
-export const asks = (style: string, styleFile: string, type: CslType): Promise<Variable[]> =>
-  pool('citing').run({ what: 'asks', style, styleFile, type } satisfies AsksTask) as Promise<Variable[]>;
+export type { Asked };
+
+/** What a style makes of a type, read from the style itself. */
+export const asks = (style: string, styleFile: string, type: CslType): Promise<Asked> =>
+  pool('citing').run({ what: 'asks', style, styleFile, type } satisfies AsksTask) as Promise<Asked>;
 
 /** The terms of a language, from its locale. */
 export const terms = (localeFile: string): Promise<ListTerms> =>

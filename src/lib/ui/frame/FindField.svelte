@@ -4,7 +4,7 @@
   import { narrow, narrowedBy } from './narrowing';
 
   /** Narrows a view to what has the words typed; they stand in the address as `q`. */
-  let { what }: { what: string } = $props();
+  let { what, wide = false }: { what: string; wide?: boolean } = $props();
 
   let field: HTMLInputElement | undefined = $state();
   const first = narrowedBy('q');
@@ -18,7 +18,7 @@
 
 <Input
   look="chip"
-  class="w-[150px]! cursor-text"
+  class={[wide ? 'w-[230px]!' : 'w-[150px]!', 'cursor-text']}
   bind:element={field}
   type="search"
   placeholder="Find in these"

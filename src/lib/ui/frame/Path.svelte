@@ -14,6 +14,7 @@
   const held = $derived<Partial<Record<string, number>>>({
     sources: counts.sources,
     passages: counts.passages,
+    proof: counts.findings,
     leads: counts.leads,
     notes: counts.notes,
     bin: counts.bin,

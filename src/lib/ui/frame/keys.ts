@@ -21,6 +21,7 @@ export const STEPS = [
 
 /** What stands beside the path. */
 export const ASIDE = [
+  { id: 'proof', href: '/proof', name: 'Proof' },
   { id: 'leads', href: '/leads', name: 'Leads' },
   { id: 'notes', href: '/notes', name: 'Notes' },
   { id: 'duplicates', href: '/duplicates', name: 'Duplicates' },

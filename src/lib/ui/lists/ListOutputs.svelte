@@ -92,7 +92,8 @@
   {:else}<p>
       {#each before as { words, pencil }, i (words)}{i ? ', ' : ''}<span class="font-semibold {pencil}"
           >{words}</span
-        >{/each}. The fix belongs in the record: choose a mark to go there.
+        >{/each}. The fix belongs in the record: choose a mark to go there, or
+      <a class="link" href="/proof">mend them together</a>.
     </p>{/if}
   <h3>Under each entry</h3>
   {#each UNDER as [kind, label] (kind)}

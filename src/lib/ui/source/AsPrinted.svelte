@@ -4,7 +4,7 @@
   import type { Preview } from './source-editing.svelte';
   import { copyText } from '../frame/client';
   import { attempt, done } from '../frame/toasts.svelte';
-  import Findings from './Findings.svelte';
+  import ProofList from './ProofList.svelte';
   import Reference from './Reference.svelte';
 
   interface Props {
@@ -14,15 +14,20 @@
     onpoint: (field: string | undefined) => void;
     onchoose: (field: string) => void;
     onfix: (edit: Record<string, unknown>, why: string) => void;
+    /** How it would print with a fix that is pointed at. */
+    trial: Preview | undefined;
+    /** Shows how it would print with an edit, or no longer. */
+    ontry: (edit: Record<string, unknown> | undefined) => void;
+    sourceId: string;
   }
-  let { preview, style, lit, onpoint, onchoose, onfix }: Props = $props();
-  const fixable = $derived(preview?.findings.filter((f) => f.fix) ?? []);
+  let { preview, trial, style, lit, onpoint, onchoose, onfix, ontry, sourceId }: Props = $props();
+  const shown = $derived(trial ?? preview);
 </script>
 
 <section class="printed" aria-label="As it prints">
-  <h3>As it prints <span>{style}</span></h3>
+  <h3>{trial ? 'As it would print' : 'As it prints'} <span>{style}</span></h3>
   <Reference
-    reference={preview?.reference}
+    reference={shown?.reference}
     fallback={preview ? 'Nothing prints: the record is empty.' : 'Printing…'}
     {lit}
     {onpoint}
@@ -30,7 +35,7 @@
   />
   {#if lit}<p class="pointed">{fieldLabel(lit)}</p>{/if}
   <h3>In the text</h3>
-  <p class="serif citation">{preview?.citation.text ?? ''}</p>
+  <p class="serif citation">{shown?.citation.text ?? ''}</p>
   <div class="flex gap-2">
     <Button
       small
@@ -53,12 +58,17 @@
   </div>
   <h3>Proof</h3>
   {#if preview}
-    <Findings findings={preview.findings} />
-    {#each fixable as finding (finding.check)}
-      <Button small class="mt-2 mr-1" onclick={() => onfix(finding.fix!.edit, `fixed: ${finding.message}`)}
-        >{finding.fix!.label}</Button
-      >
-    {/each}
+    <ProofList
+      {sourceId}
+      findings={preview.findings}
+      standing={preview.standing}
+      {onchoose}
+      onfix={(edit, why) => {
+        ontry(undefined);
+        onfix(edit, why);
+      }}
+      ontry={(fix) => ontry(fix?.edit)}
+    />
   {/if}
 </section>
 

@@ -10,10 +10,16 @@
     /** The sources selected. */
     ids: string[];
     projects: Project[];
+    /** How many sources fit what is looked for. */
+    total: number;
+    /** Selects all of them. */
+    onall: () => void;
     onclear: () => void;
   }
-  let { ids, projects, onclear }: Props = $props();
+  let { ids, projects, total, onall, onclear }: Props = $props();
 
+  /** References asked for at once. */
+  const AT_ONCE = 200;
   let filing = $state(false);
   let tagging = $state('');
 
@@ -50,8 +56,15 @@
   }
 
   async function copy() {
-    const references = await attempt(() => call<ShownReference[]>('POST', '/api/printed', { ids }));
-    if (!references) return;
+    const references: ShownReference[] = [];
+    for (let from = 0; from < ids.length; from += AT_ONCE) {
+      const part = await attempt(() =>
+        call<ShownReference[]>('POST', '/api/printed', { ids: ids.slice(from, from + AT_ONCE) }),
+      );
+      // All of them or none: a list that lacks some is worse than none.
+      if (!part) return;
+      references.push(...part);
+    }
     const html = references
       .map(
         (r) =>
@@ -67,6 +80,8 @@
 
 <footer class="bar">
   <strong class="whitespace-nowrap">{ids.length.toLocaleString('en')} selected</strong>
+  {#if ids.length < total}<Button look="link" onclick={onall}>Select all {total.toLocaleString('en')}</Button
+    >{/if}
   {#if filing}
     <Select look="chip" aria-label="Project to file in" onchange={(e) => void file(e.currentTarget.value)}>
       <option value="">File in which project?</option>

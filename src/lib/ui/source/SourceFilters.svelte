@@ -1,10 +1,12 @@
 <script lang="ts">
   import { Button, Select } from '../kit';
   import { TYPE_LABELS, type CslType } from '$lib/core/source';
+  import { parseQuery, wordsSought } from '$lib/core/query';
   import type { Counts } from '$lib/server/overview';
   import type { facetsOf } from '$lib/server/sources';
   import FilterSelect from '../frame/FilterSelect.svelte';
   import FindField from '../frame/FindField.svelte';
+  import QueryHelp from '../frame/QueryHelp.svelte';
   import { narrow, narrowedBy } from '../frame/narrowing';
   import YearFilter from './YearFilter.svelte';
 
@@ -22,11 +24,14 @@
     filtered: boolean;
   } = $props();
 
+  /** The order where none is wished. */
+  const usual = $derived(wordsSought(parseQuery(narrowedBy('q'))) ? 'fit' : 'author');
   const toggleState = (state: string) => narrow({ state: narrowedBy('state') === state ? undefined : state });
 </script>
 
 <div class="filters">
-  <FindField what="sources" />
+  <FindField what="sources" wide />
+  <QueryHelp />
   <FilterSelect
     name="type"
     label="Type"
@@ -54,8 +59,9 @@
     look="chip"
     aria-label="Order"
     value={sort}
-    onchange={(e) => narrow({ sort: e.currentTarget.value === 'author' ? undefined : e.currentTarget.value })}
+    onchange={(e) => narrow({ sort: e.currentTarget.value === usual ? undefined : e.currentTarget.value })}
   >
+    {#if usual === 'fit'}<option value="fit">Best fit first</option>{/if}
     <option value="author">By author</option>
     <option value="title">By title</option>
     <option value="newest">Newest first</option>

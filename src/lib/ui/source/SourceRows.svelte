@@ -70,7 +70,7 @@
 
   const fetchPage = async (n: number) => {
     const before = itemAt(n * PAGE - 1);
-    const from = before ? `after=${before.id}` : `offset=${n * PAGE}`;
+    const from = before && sort !== 'fit' ? `after=${before.id}` : `offset=${n * PAGE}`;
     const search = `${page.url.search || '?'}&${from}`;
     const { items } = await call<{ items: SourceItem[] }>('GET', `/api/sources${search}`);
     items.forEach((item, i) => later.set(n * PAGE + i, item));

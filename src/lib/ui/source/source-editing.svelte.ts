@@ -9,6 +9,8 @@ export interface Preview {
   reference: ShownReference;
   citation: { html: string; text: string };
   findings: Finding[];
+  /** What somebody let stand. */
+  standing: Finding[];
 }
 
 /**
@@ -17,6 +19,9 @@ export interface Preview {
  */
 export function editing(source: () => { id: string; revision: number }) {
   let preview = $state<Preview | undefined>();
+  /** How it would print with a fix that is pointed at. */
+  let trial = $state<Preview | undefined>();
+  let tried = 0;
   let asked = 0;
   let queue: Promise<unknown> = Promise.resolve();
 
@@ -53,10 +58,27 @@ export function editing(source: () => { id: string; revision: number }) {
   // One save after another, so that each is made on the revision the last one left.
   const inTurn = (body: Record<string, unknown>) => (queue = queue.then(() => save(body)));
 
+  async function attemptFix(fields: Record<string, unknown> | undefined) {
+    const mine = ++tried;
+    trial = undefined;
+    if (!fields) return;
+    try {
+      const printed = await call<Preview>('POST', `/api/sources/${source().id}/preview`, { fields });
+      if (mine === tried) trial = printed;
+    } catch {
+      // It stays as it is; what is wrong is said when it is saved.
+    }
+  }
+
   return {
     get preview() {
       return preview;
     },
+    get trial() {
+      return trial;
+    },
+    /** Shows how it would print with some fields, or no longer. */
+    try: (fields: Record<string, unknown> | undefined) => void attemptFix(fields),
     print: (id: string) => print(id, {}),
     type: (fields: Record<string, unknown>) => later(source().id, fields),
     edit: (fields: Record<string, unknown>, why?: string) => {

@@ -98,6 +98,9 @@
       onpoint={(field) => (lit = field)}
       onchoose={toField}
       onfix={edit.edit}
+      trial={edit.trial}
+      ontry={edit.try}
+      sourceId={data.source.id}
     />
     <BesideRecord {data} />
     <h3><label for="citekey">Citekey</label></h3>

@@ -23,7 +23,18 @@ export function editionNumber(edition: string): string | undefined {
  */
 export const editionWords: Check = (record) => {
   const { edition } = record;
-  if (!edition || /^\d+$/.test(edition)) return [];
+  if (!edition) return [];
+  if (/^0*1$/.test(edition) || editionNumber(edition) === '1')
+    return [
+      {
+        check: 'edition-first',
+        pencil: 'blue',
+        field: 'edition',
+        message: 'First edition said',
+        fix: { label: 'Leave it out', edit: { edition: null } },
+      },
+    ];
+  if (/^\d+$/.test(edition)) return [];
   const number = editionNumber(edition);
   const doubled = /\b(?:ed\.?|edition|edn\.?|Aufl\.?|Auflage)\s*$/i.test(edition);
   if (!number && !doubled) return [];

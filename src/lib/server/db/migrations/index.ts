@@ -16,6 +16,8 @@ import * as works from './0014-works';
 import * as spellings from './0015-spellings';
 import * as passages from './0016-passages';
 import * as figures from './0017-figures';
+import * as proof from './0018-proof';
+import * as search from './0019-search';
 
 interface Migration {
   name: string;
@@ -40,6 +42,8 @@ export const MIGRATIONS: Migration[] = [
   { name: '0015-spellings', up: spellings.up },
   { name: '0016-passages', up: passages.up },
   { name: '0017-figures', up: figures.up },
+  { name: '0018-proof', up: proof.up },
+  { name: '0019-search', up: search.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

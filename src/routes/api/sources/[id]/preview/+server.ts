@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { proof } from '$lib/core/proof';
 import { toCsl } from '$lib/core/source';
 import { printCitation, printPreview } from '$lib/server/lists';
+import { findingsOf, standingIn } from '$lib/server/proof';
 import { previewEdit, getSource } from '$lib/server/sources';
 import { asks, idOf } from '../../../../answer';
 import { lookOf } from '../../../../look';
@@ -13,11 +14,12 @@ export const POST = asks(
     const id = idOf(event);
     const record = await previewEdit(ctx, id, { fields });
     const look = await lookOf(event.locals);
-    const source = { ...(await getSource(ctx, id)), record };
-    const [[reference], citation] = await Promise.all([
+    const source = { ...(await getSource(ctx, id)), record, findings: proof(record) };
+    const [[reference], citation, findings] = await Promise.all([
       printPreview(ctx, [toCsl(id, record)], look),
       printCitation(ctx, [source], [{ id }], look),
+      findingsOf(ctx, source, look),
     ]);
-    return { reference, citation, findings: proof(record) };
+    return { reference, citation, findings, standing: standingIn(record) };
   },
 );

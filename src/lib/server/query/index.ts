@@ -1,0 +1,149 @@
+import type { Knex } from 'knex';
+import {
+  problemsIn,
+  typesNamed,
+  yearsIn,
+  type Has,
+  type Is,
+  type Query,
+  type QueryField,
+} from '../../core/query';
+import { scoped, visible, type Context } from '../access/context';
+import { withWords } from '../search/repository';
+
+type Rows = Knex.QueryBuilder;
+type Condition = (ctx: Context, rows: Rows, value: string) => void;
+
+const like = (text: string) => `${text.replace(/[\\%_]/g, '\\$&')}%`;
+
+/** Sources that something of a table hangs on. */
+const hangs = (
+  ctx: Context,
+  table: 'passage' | 'task' | 'note' | 'copy',
+  more: (query: Rows) => unknown = () => 0,
+) => {
+  const query =
+    table === 'copy'
+      ? scoped(ctx, table)
+      : table === 'note'
+        ? scoped(ctx, table).whereNull('binned')
+        : visible(ctx, table).whereNull('binned');
+  more(query);
+  return query.whereNotNull('source_id').select('source_id');
+};
+
+const HAS: Record<Has, (ctx: Context, rows: Rows) => unknown> = {
+  pdf: (ctx, rows) =>
+    rows.whereIn(
+      'source.id',
+      hangs(ctx, 'copy', (q) => q.where('kind', 'pdf')),
+    ),
+  page: (ctx, rows) =>
+    rows.whereIn(
+      'source.id',
+      hangs(ctx, 'copy', (q) => q.where('kind', 'page')),
+    ),
+  copy: (ctx, rows) => rows.whereIn('source.id', hangs(ctx, 'copy')),
+  passages: (ctx, rows) => rows.whereIn('source.id', hangs(ctx, 'passage')),
+  notes: (ctx, rows) => rows.whereIn('source.id', hangs(ctx, 'note')),
+  tasks: (ctx, rows) =>
+    rows.whereIn(
+      'source.id',
+      hangs(ctx, 'task', (q) => q.whereNull('done')),
+    ),
+  doi: (_, rows) => rows.whereNotNull('source.doi'),
+  isbn: (_, rows) => rows.whereNotNull('source.isbn'),
+  date: (_, rows) => rows.whereNotNull('source.year'),
+  tags: (ctx, rows) => rows.whereIn('source.id', scoped(ctx, 'source_tag').select('source_id')),
+};
+
+const IS: Record<Is, (rows: Rows) => unknown> = {
+  checked: (rows) => rows.whereNotNull('source.checked'),
+  unchecked: (rows) => rows.whereNull('source.checked'),
+  // In the words of the index, which has only these.
+  found: (rows) => rows.whereRaw(`source.findings <> '[]'`),
+  clean: (rows) => rows.whereRaw(`source.findings = '[]'`),
+};
+
+/** How each field narrows the living sources to those with a value. Fields that are words are looked for with the words. */
+const CONDITIONS: Partial<Record<QueryField, Condition>> = {
+  year: (_, rows, value) => {
+    const { from, to } = yearsIn(value)!;
+    // What has no year is in none, also where it is turned round.
+    void rows.whereNotNull('source.year');
+    if (from !== undefined) void rows.where('source.year', '>=', from);
+    if (to !== undefined) void rows.where('source.year', '<=', to);
+  },
+  type: (_, rows, value) => void rows.whereIn('source.type', typesNamed(value)),
+  tag: (ctx, rows, value) =>
+    void rows.whereIn(
+      'source.id',
+      scoped(ctx, 'source_tag')
+        .whereRaw(
+          `tag IN (SELECT substr(what, 5) FROM tally WHERE library_id = ? AND project_id = '' AND what >= 'tag:' AND what < 'tag;' AND lower(substr(what, 5)) = lower(?))`,
+          [ctx.libraryId, value],
+        )
+        .select('source_id'),
+    ),
+  in: (ctx, rows, value) => {
+    const named = (table: 'project' | 'section') =>
+      scoped(ctx, table)
+        .whereRaw(`lower(name) LIKE lower(?) ESCAPE '\\'`, [like(value)])
+        .select('id');
+    void rows.where((either) =>
+      either
+        .whereIn(
+          'source.id',
+          ctx.db('filing').whereIn('project_id', named('project').whereNull('binned')).select('source_id'),
+        )
+        .orWhereIn(
+          'source.id',
+          ctx
+            .db('placement')
+            .whereIn('section_id', named('section'))
+            .whereNotNull('source_id')
+            .select('source_id'),
+        ),
+    );
+  },
+  has: (ctx, rows, value) => void HAS[value.toLowerCase() as Has](ctx, rows),
+  is: (_, rows, value) => void IS[value.toLowerCase() as Is](rows),
+  finding: (ctx, rows, value) =>
+    void rows.whereIn('source.id', scoped(ctx, 'finding').where({ name: value }).select('source_id')),
+  key: (_, rows, value) =>
+    void rows.where('source.citekey', '>=', value).where('source.citekey', '<', `${value}\uffff`),
+  added: (_, rows, value) =>
+    void rows.where('source.added', '>=', value).where('source.added', '<', `${value}~`),
+};
+
+/**
+ * Narrows the living sources of a library to those a query asks for. The one place where a query becomes SQL. What cannot be
+ * asked as it is written (`problemsIn`) finds nothing.
+ */
+export function asQueried(ctx: Context, rows: Rows, query: Query): void {
+  if (problemsIn(query).length) return void rows.whereRaw('false');
+  withWords(ctx, rows, 'source.id', 'source', query);
+  narrowedByFields(ctx, rows, query);
+}
+
+/** The same by its fields alone, without what it looks for in words. */
+function narrowedByFields(ctx: Context, rows: Rows, query: Query): void {
+  for (const term of query.terms) {
+    const condition = term.kind === 'field' ? CONDITIONS[term.field] : undefined;
+    if (!condition || term.kind !== 'field') continue;
+    const any = (either: Rows) => {
+      for (const value of term.values) void either.orWhere((one) => condition(ctx, one, value));
+    };
+    if (term.not) void rows.whereNot((none) => any(none));
+    else void rows.where((some) => any(some));
+  }
+}
+
+/** What of a query is asked of sources by their fields; the words are asked of what is looked through. */
+export const fieldsOf = ({ terms }: Query): Query => ({
+  terms: terms.filter((term) => term.kind === 'field'),
+});
+/** What of a query is words. */
+export const wordsOf = ({ terms }: Query): Query => ({
+  terms: terms.filter((term) => term.kind === 'words'),
+});

@@ -1,0 +1,11 @@
+import { json } from '@sveltejs/kit';
+import { listIds } from '$lib/server/sources';
+import { MOST_IDS, orRefuse } from '../../../answer';
+import { filterOf } from '../../../filter';
+import type { RequestHandler } from './$types';
+
+/** Ids of all sources that fit the filters in the address, as many as can be chosen at once, and how many there are. */
+export const GET: RequestHandler = async ({ url, locals }) => {
+  const ids = await orRefuse(listIds(locals.ctx, filterOf(url, locals).filter));
+  return json({ ids: ids.slice(0, MOST_IDS), total: ids.length });
+};
