@@ -31,6 +31,7 @@ import { keepFile } from '../src/lib/server/files/store';
 import { keepPassage } from '../src/lib/server/passages';
 import { largeLibrary } from './large-library';
 import { facetsOf, listIds, listSources } from '../src/lib/server/sources';
+import { proofAroundOf } from '../src/lib/server/proof';
 import { closePools } from '../src/lib/server/workers/pools';
 import { book, outcome } from '../tests/anchoring/book';
 import { anchorAll, describe, textOf, TINTS } from '../src/lib/core/passages/index';
@@ -341,6 +342,10 @@ async function views(size: number): Promise<void> {
     ms(took),
     `${ms(median(adding.slice(-2_000)))} each at that size`,
   );
+  const look = { style: 'apa', locale: 'en-US' };
+  const [through] = await timed(() => proofAroundOf(ctx, look, undefined));
+  const [again] = await timed(() => proofAroundOf(ctx, look, undefined));
+  row('proofing all in a style', ms(through), `${ms(again)} again when nothing changed`);
   const counts: number[] = [];
   for (let i = 0; i < 21; i++) counts.push((await timed(() => talliesOf(ctx)))[0]);
   row('counts of the path', ms(median(counts)));
@@ -357,6 +362,17 @@ async function views(size: number): Promise<void> {
     ['Leads', () => '/leads'],
     ['Bin', () => '/bin'],
     ['Search', (i) => `/search?q=${['sediment', 'mühle', 'editorial', 'soko'][i % 4]}`],
+    [
+      'Search, three words',
+      (i) =>
+        `/search?q=${['tide mill p', 'salt marsh rec', 'moulin maree ecl', 'mill pond lease'][i % 4]!.replaceAll(' ', '+')}`,
+    ],
+    [
+      'Sources, a query',
+      (i) =>
+        `/sources?q=${['author:pell year:1950-1980', 'title:mill -pond type:book', 'is:found has:doi', 'mill -year:1990-'][i % 4]!.replaceAll(' ', '+')}`,
+    ],
+    ['Proof, records gone through', () => '/proof'],
   ];
   for (const [name, path] of asked) {
     const times: number[] = [];

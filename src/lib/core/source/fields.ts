@@ -210,6 +210,27 @@ export function shownFields(record: SourceRecord, printed: Variable[] = []): Var
   return [...asked, ...held];
 }
 
+/** Kinds whose editors print even where they have authors. */
+const IN_EDITED = new Set<CslType>(['chapter', 'paper-conference', 'entry-encyclopedia', 'entry-dictionary']);
+
+/**
+ * What the sheet shows at first: what holds a value, and of what the type asks what the style prints too. Other roles than
+ * the author’s wait where somebody is named, but for the editors of what is in an edited work.
+ */
+export function firstFields(record: SourceRecord, printed: Variable[]): Variable[] {
+  const shown = shownFields(record, printed);
+  if (printed.length === 0) return shown;
+  const named = creatorsOf(record).length > 0;
+  const waits = (field: Variable) =>
+    (NAME_VARIABLES as readonly string[]).includes(field) &&
+    named &&
+    field !== 'author' &&
+    !(field === 'editor' && IN_EDITED.has(record.type));
+  return shown.filter(
+    (field) => record[field] !== undefined || field === 'title' || (printed.includes(field) && !waits(field)),
+  );
+}
+
 /** Every variable the sheet could add to a record: what the style would print of it first, then the others by label. */
 export function otherFields(record: SourceRecord, printed: Variable[] = []): Variable[] {
   const shown = new Set(shownFields(record));

@@ -60,6 +60,7 @@ export {
 export {
   askedFields,
   askedInOrder,
+  firstFields,
   creatorsOf,
   fieldLabel,
   fieldName,

@@ -29,8 +29,10 @@ import {
   withEdit,
   addressKey,
   shortLabel,
+  firstFields,
   otherFields,
   type SourceRecord,
+  type Variable,
 } from './index';
 
 const record = (fields: Partial<SourceRecord>): SourceRecord =>
@@ -209,6 +211,14 @@ describe('the record', () => {
     const r = record({ type: 'webpage', volume: '3' });
     expect(shownFields(r)).toContain('volume');
     expect(otherFields(r)).not.toContain('volume');
+  });
+  it('are at first those that hold a value, and those both the type and the style ask', () => {
+    const book = sourceRecord.parse({ type: 'book', title: 'T', author: [{ family: 'Ng' }], note: 'n' });
+    const style: Variable[] = ['author', 'issued', 'title', 'editor', 'edition', 'publisher'];
+    expect(firstFields(book, style)).toEqual(['author', 'issued', 'title', 'edition', 'publisher', 'note']);
+    expect(firstFields({ ...book, author: undefined }, style)).toContain('editor');
+    expect(firstFields({ ...book, type: 'chapter' }, style)).toContain('editor');
+    expect(firstFields(book, [])).toEqual(shownFields(book));
     expect(groupOf('volume')).toBe('Where it appeared');
   });
   it('derives the same columns from the same record', () => {

@@ -53,6 +53,14 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
   'intake bin': { place: 'Intake', name: 'Put in the bin', key: 'b' },
   'intake next': { place: 'Intake', name: 'Next source', key: 'ArrowRight' },
   'intake before': { place: 'Intake', name: 'Source before', key: 'ArrowLeft' },
+  'source next': { place: 'Source', name: 'Next source of the list', key: 'ArrowRight' },
+  'source before': { place: 'Source', name: 'Source before in the list', key: 'ArrowLeft' },
+  'source more': {
+    place: 'Source',
+    name: 'All fields of its kind, or those in use',
+    key: 'f',
+    also: 'more less',
+  },
   'reader find': { place: 'Reader', name: 'Find in this document', key: 'Ctrl+F' },
   'reader caret': {
     place: 'Reader',

@@ -7,6 +7,7 @@
     CSL_TYPES,
     dateText,
     fieldLabel,
+    fieldName,
     groupOf,
     GROUPS,
     isDateVariable,
@@ -14,6 +15,7 @@
     ORIGIN_LABELS,
     originOf,
     otherFields,
+    firstFields,
     shownFields,
     TYPE_LABELS,
     dateProblem,
@@ -24,6 +26,8 @@
     type SourceRecord,
     type Variable,
   } from '$lib/core/source';
+  import { sentenceCase, titleCase } from '$lib/core/text';
+  import { keyFor, offer } from '../frame/actions.svelte';
   import { signOf } from './findings';
   import CreatorsField from './CreatorsField.svelte';
   import Sign from './Sign.svelte';
@@ -60,7 +64,29 @@
   }: Props = $props();
 
   let added: Variable[] = $state([]);
-  const fields = $derived(only ?? [...new Set([...shownFields(record, printed), ...added])]);
+  /** All that its kind asks is shown. */
+  let more = $state(false);
+  const all = $derived(shownFields(record, printed));
+  const first = $derived(firstFields(record, printed));
+  const fields = $derived(only ?? [...new Set([...(more ? all : first), ...added])]);
+  const waiting = $derived(all.filter((f) => !first.includes(f) && !added.includes(f)));
+  offer(() => ({ 'source more': only || all.length === first.length ? undefined : () => (more = !more) }));
+
+  /** A title in another case, where that is another title. */
+  const cased = $derived.by(() => {
+    const { title, language } = record;
+    if (!title || (language && !/^en\b/i.test(language))) return [];
+    const known = new Map(
+      [...(record.author ?? []), ...(record.editor ?? [])].flatMap(({ family }) =>
+        family ? [[family.toLowerCase(), family] as const] : [],
+      ),
+    );
+    const ways = [
+      ['Sentence case', sentenceCase(title, { language, known })],
+      ['Title case', titleCase(title, { language, known })],
+    ] as const;
+    return ways.filter(([, text]) => text !== title);
+  });
   const groups = $derived(
     GROUPS.map((name) => ({ name, fields: fields.filter((f) => groupOf(f) === name) })).filter(
       (g) => g.fields.length,
@@ -183,6 +209,16 @@
               onkeydown={(e) => revert(e, field)}
               {@attach fromAction(typeahead, () => field)}
             />
+            {#if field === 'title' && cased.length && !only}
+              <div class="cased">
+                {#each cased as [name, text] (name)}<Button
+                    small
+                    look="quiet"
+                    title={text}
+                    onclick={() => onedit({ title: text }, name.toLowerCase())}>{name}</Button
+                  >{/each}
+              </div>
+            {/if}
             {#if wrong[field]}<p id="f-{field}-wrong" class="pencil-red" role="alert">
                 {wrong[field]} Not saved.
               </p>{/if}
@@ -192,6 +228,19 @@
       </div>
     {/each}
   {/each}
+  {#if !only && (waiting.length || more)}
+    <p class="more">
+      <Button small keys={keyFor('source more')} aria-expanded={more} onclick={() => (more = !more)}
+        >{more ? 'Only the fields in use' : `${waiting.length} more of this kind`}</Button
+      >
+      {#if !more}<span class="small-label"
+          >{waiting
+            .slice(0, 4)
+            .map((f) => fieldName(f))
+            .join(', ')}{waiting.length > 4 ? ' …' : ''}</span
+        >{/if}
+    </p>
+  {/if}
   {#if !only}
     <h3>Filed</h3>
     <div class="row">
@@ -224,6 +273,17 @@
 </div>
 
 <style>
+  .cased {
+    display: flex;
+    gap: 4px;
+    margin: 2px 0 -2px -8px;
+  }
+  .more {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    margin-top: 14px;
+  }
   h3 {
     margin: 18px 0 4px;
     color: var(--ink-3);

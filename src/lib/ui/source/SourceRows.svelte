@@ -10,7 +10,7 @@
   import { attempt } from '../frame/toasts.svelte';
   import { gridAct } from '../kit/grid-keys';
   import { virtualRows } from '../kit/virtual-rows.svelte';
-  import { chosen, place } from './selection.svelte';
+  import { chosen, place, walk } from './selection.svelte';
   import ColumnHeads from './ColumnHeads.svelte';
   import type { SourceColumns } from './columns.svelte';
   import SourceRow from './SourceRow.svelte';
@@ -59,6 +59,12 @@
       asked.clear();
       if (at >= total) at = Math.max(0, total - 1);
     });
+  });
+  $effect(() => {
+    [walk.search, walk.total] = [page.url.search, total];
+    walk.ids.clear();
+    first.forEach((item, i) => walk.ids.set(i, item.id));
+    for (const [i, item] of later) walk.ids.set(i, item.id);
   });
   $effect(() => {
     place.search = page.url.search;

@@ -8,6 +8,8 @@
   import Doubles from '$lib/ui/duplicates/Doubles.svelte';
   import RecordForm from '$lib/ui/source/RecordForm.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
+  import { place, walk, walkedTo, walkOn } from '$lib/ui/source/selection.svelte';
+  import { keyFor, offer } from '$lib/ui/frame/actions.svelte';
   import { openCiting } from '$lib/ui/lists/citing.svelte';
   import { call, isTyping } from '$lib/ui/frame/client';
   import { dateLabel } from '$lib/ui/frame/dates';
@@ -15,6 +17,8 @@
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
+  /** The list it was opened from. */
+  const backTo = $derived(`/sources${walkedTo(data.source.id) === -1 ? '' : walk.search}`);
   const edit = editing(() => data.source);
   let lit = $state<string | undefined>();
 
@@ -45,8 +49,20 @@
     if (binned) await goto('/sources');
   }
 
+  const at = $derived(walkedTo(data.source.id));
+  async function walkTo(next: number) {
+    const id = await attempt(() => walkOn(next));
+    if (!id) return;
+    place.at = next;
+    await goto(`/sources/${id}`, { replaceState: true });
+  }
+  offer(() => ({
+    'source next': at !== -1 && at < walk.total - 1 ? () => walkTo(at + 1) : undefined,
+    'source before': at > 0 ? () => walkTo(at - 1) : undefined,
+  }));
+
   function onkey(event: KeyboardEvent) {
-    if (event.key === 'Escape' && !isTyping(event)) void goto('/sources');
+    if (event.key === 'Escape' && !isTyping(event)) void goto(backTo);
   }
 </script>
 
@@ -54,7 +70,28 @@
 <svelte:window onkeydown={onkey} />
 
 <PageHead>
-  <a class="small-label" href="/sources">‹ Sources</a>
+  <a class="small-label" href={backTo}>‹ Sources</a>
+  {#if at !== -1 && walk.total > 1}
+    <span class="walk small-label">
+      <Button
+        small
+        look="quiet"
+        aria-label="Source before in the list"
+        title="Source before ({keyFor('source before') ?? 'no key'})"
+        disabled={at === 0}
+        onclick={() => walkTo(at - 1)}>←</Button
+      >
+      {(at + 1).toLocaleString('en')} of {walk.total.toLocaleString('en')}
+      <Button
+        small
+        look="quiet"
+        aria-label="Next source of the list"
+        title="Next source ({keyFor('source next') ?? 'no key'})"
+        disabled={at === walk.total - 1}
+        onclick={() => walkTo(at + 1)}>→</Button
+      >
+    </span>
+  {/if}
   <TypeGlyph type={data.source.record.type} class="text-ink-3" />
   <h1 class="serif">{data.label}</h1>
   <span class="flex-1"></span>
