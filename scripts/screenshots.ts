@@ -65,6 +65,11 @@ const READING_GROUP = `@article{haverkamp2018rates, author = {Haverkamp, Lotte a
 /** Brings a view to where its picture is taken; what it gives is done after. */
 const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
   desk: () => open('/', '.desk'),
+  proof: async () => {
+    await open('/proof?check=title-capitals', '.found li');
+    await page.click('.acts button[aria-pressed="false"]');
+    await page.waitForSelector('.prints');
+  },
   sources: async () => {
     await open('/sources', '[data-source]');
     await page.keyboard.press('ArrowDown');
@@ -205,7 +210,7 @@ for (const [name, act] of Object.entries(SHOTS)) {
     await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
     await after?.();
   }
-  if ((!only.length && (name === 'sources' || name === 'reader')) || only.includes(`${name}-dark`)) {
+  if ((!only.length && name === 'reader') || only.includes(`${name}-dark`)) {
     await dark(true);
     await act();
     await page.screenshot({ path: `${folder}/${name}-dark.png` as `${string}.png` });

@@ -58,6 +58,8 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   duplicates: (i) => [get(`/duplicates?with=${i.source}`)],
   'duplicates/sure': () => [get('/duplicates/sure')],
   proof: () => [get('/proof'), get('/proof?check=title-capitals&show=120'), get('/proof?check=issue-asked')],
+  'api/queries': () => [post('/api/queries', { name: 'Old ones', query: 'tide year:-1950' })],
+  'api/queries/[id]': () => [{ method: 'DELETE', path: '/api/queries/none', json: {} }],
   'api/sources/ids': () => [get('/api/sources/ids?q=tide+-dam+year:1990-2005&type=book')],
   'api/proof': (i) => [
     post('/api/proof', { check: 'edition-words', ids: [i.source], act: 'mend' }),

@@ -51,7 +51,7 @@
   <Button look="chip" aria-pressed={!inColumns} onclick={() => (inColumns = false)}>References</Button>
   <Button look="chip" aria-pressed={inColumns} onclick={() => (inColumns = true)}>Columns</Button>
   {#if inColumns}<ColumnMenu {columns} />{/if}
-  <SourceFilters facets={data.facets} counts={data.counts} sort={data.sort} {filtered} />
+  <SourceFilters facets={data.facets} counts={data.counts} sort={data.sort} {filtered} saved={data.saved} />
 </PageHead>
 
 {#if data.total === 0}

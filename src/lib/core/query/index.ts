@@ -118,6 +118,20 @@ export function printQuery({ terms }: Query): string {
     .join(' ');
 }
 
+/** What the controls of a view narrow by, as they stand in its address, as one query in words and fields. */
+export function filtersAsQuery(given: Readonly<Record<string, string | undefined>>): string {
+  const { q = '', type, tag, state, from, to } = given;
+  const terms: Term[] = [...parseQuery(q).terms];
+  const add = (field: QueryField, value: string | undefined) => {
+    if (value) terms.push({ kind: 'field', field, values: [squash(value.replace(/"/g, ' '))], not: false });
+  };
+  add('type', type);
+  add('tag', tag);
+  add('is', state === 'findings' ? 'found' : state === 'intake' ? 'unchecked' : undefined);
+  if (from || to) add('year', from === to ? from : `${from ?? ''}-${to ?? ''}`);
+  return printQuery({ terms });
+}
+
 /** A query with a term set in place of those of its field, or without them. */
 export function withField(query: Query, field: QueryField, values: string[]): Query {
   const terms = query.terms.filter((term) => term.kind !== 'field' || term.field !== field || term.not);

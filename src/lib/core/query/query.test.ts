@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  filtersAsQuery,
   nearestWord,
   parseQuery,
   partsSought,
@@ -89,6 +90,13 @@ describe('a query', () => {
       'type:novelty is no kind of source.',
       'added:monday is no date. Write added:2026-11.',
     ]);
+  });
+  it('is what the controls of a view narrow by', () => {
+    const filters = { q: 'tide', type: 'book', tag: 'salt marsh', state: 'intake', from: '1990', to: '2005' };
+    expect(filtersAsQuery(filters)).toBe('tide type:book tag:"salt marsh" is:unchecked year:1990-2005');
+    expect(filtersAsQuery({ from: '1990', to: '1990', sort: 'title' })).toBe('year:1990');
+    expect(filtersAsQuery({ to: '2005', state: 'findings' })).toBe('is:found year:-2005');
+    expect(filtersAsQuery({})).toBe('');
   });
   it('has a field set or taken away', () => {
     const query = parseQuery('tide tag:a -tag:b');

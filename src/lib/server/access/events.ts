@@ -11,6 +11,7 @@ export const TOPICS = [
   'projects',
   'duplicates',
   'presets',
+  'queries',
   'styles',
   'jobs',
 ] as const;

@@ -8,6 +8,7 @@ import { proof } from '../../core/proof';
 import { fold, plain } from '../../core/text';
 import { transaction, type Context } from '../access/context';
 import { fileSources, insertProject } from '../projects/repository';
+import { forgetQuery, savedCounts, savedQueries, saveQuery } from '../queries';
 import { searchEverything } from '../search';
 import { facetsOf, listIds, listSources } from '../sources';
 import { insertSource } from '../sources/repository';
@@ -169,5 +170,20 @@ describe('a query', () => {
     expect(await search('year:soon')).toMatchObject({ problems: [expect.stringContaining('is no year')] });
     expect((await search('etnag')).near).toBe('etang');
     expect((await search('etang')).near).toBeUndefined();
+  });
+});
+
+describe('kept queries', () => {
+  it('are kept as they are printed, counted as they find now, and let go of', async () => {
+    const { id } = await saveQuery(ctx, { name: 'Old books', query: '  type:book   year:-1950 ' });
+    expect(await savedQueries(ctx)).toEqual([{ id, name: 'Old books', query: 'type:book year:-1950' }]);
+    const now = scan((r) => r.type === 'book' && inYears(r, '-1950')).length;
+    expect(await savedCounts(ctx, undefined)).toEqual({ [id]: now });
+    expect((await savedCounts(ctx, projectId))[id]).toBeLessThan(now);
+    await expect(saveQuery(ctx, { name: 'old BOOKS', query: 'tide' })).rejects.toThrow('already');
+    await expect(saveQuery(ctx, { name: 'Bad', query: 'year:soon' })).rejects.toThrow('not kept');
+    expect(await forgetQuery(ctx, id)).toMatchObject({ name: 'Old books' });
+    await expect(forgetQuery(ctx, id)).rejects.toThrow();
+    expect(await savedQueries(ctx)).toEqual([]);
   });
 });

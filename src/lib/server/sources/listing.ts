@@ -156,11 +156,11 @@ export async function listSources(
     wanted.flatMap((id) => byId.get(id) ?? []),
     look,
   );
-  return { total: await howMany(ctx, filter), items };
+  return { total: await countSources(ctx, filter), items };
 }
 
 /** How many sources fit a filter: as it is kept, where the filter is one of those counted, or counted now. */
-async function howMany(ctx: Context, filter: SourceFilter): Promise<number> {
+export async function countSources(ctx: Context, filter: SourceFilter): Promise<number> {
   const { projectId, state, ...more } = filter;
   if (Object.keys(more).length === 0) {
     const counts = await talliesOf(ctx, projectId);

@@ -1,11 +1,21 @@
 <script lang="ts">
+  import type { SavedQuery } from '$lib/server/queries';
   import type { Counts } from '$lib/server/overview';
   import { page } from '$app/state';
   import { keyFor } from './actions.svelte';
   import { ASIDE, STEPS } from './keys';
+  import SavedPath from './SavedPath.svelte';
 
   /** The steps of the work, in its order, with what waits at each. */
-  let { counts }: { counts: Counts } = $props();
+  let {
+    counts,
+    saved,
+    savedCounts,
+  }: {
+    counts: Counts;
+    saved: SavedQuery[];
+    savedCounts: Promise<Record<string, number> | undefined>;
+  } = $props();
 
   const waiting = $derived<Partial<Record<string, number>>>({
     intake: counts.intake,
@@ -70,6 +80,7 @@
       </li>
     {/each}
   </ul>
+  <SavedPath {saved} counts={savedCounts} />
 </nav>
 
 <style>

@@ -8,6 +8,8 @@
   import FindField from '../frame/FindField.svelte';
   import QueryHelp from '../frame/QueryHelp.svelte';
   import { narrow, narrowedBy } from '../frame/narrowing';
+  import type { SavedQuery as SavedQueries } from '$lib/server/queries';
+  import SavedQuery from './SavedQuery.svelte';
   import YearFilter from './YearFilter.svelte';
 
   /** What narrows and orders the list of sources. */
@@ -16,12 +18,14 @@
     counts,
     sort,
     filtered,
+    saved,
   }: {
     facets: Awaited<ReturnType<typeof facetsOf>>;
     counts: Pick<Counts, 'findings' | 'intake'>;
     sort: string;
     /** The list is narrowed by something. */
     filtered: boolean;
+    saved: SavedQueries[];
   } = $props();
 
   /** The order where none is wished. */
@@ -69,7 +73,7 @@
     <option value="added">Last added</option>
   </Select>
   <YearFilter years={facets.years} />
-  {#if filtered}<Button small look="quiet" href="/sources">Show all</Button>{/if}
+  {#if filtered}<Button small look="quiet" href="/sources">Show all</Button><SavedQuery {saved} />{/if}
 </div>
 
 <style>

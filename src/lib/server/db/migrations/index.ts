@@ -18,6 +18,7 @@ import * as passages from './0016-passages';
 import * as figures from './0017-figures';
 import * as proof from './0018-proof';
 import * as search from './0019-search';
+import * as queries from './0020-queries';
 
 interface Migration {
   name: string;
@@ -44,6 +45,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0017-figures', up: figures.up },
   { name: '0018-proof', up: proof.up },
   { name: '0019-search', up: search.up },
+  { name: '0020-queries', up: queries.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

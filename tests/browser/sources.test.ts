@@ -1,0 +1,142 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startApp, until, visit, type App, type Person } from './app';
+
+let app: App;
+let me: Person;
+beforeAll(async () => {
+  app = await startApp();
+  me = await visit(app);
+});
+afterAll(async () => {
+  await me.leave();
+  await app.stop();
+});
+
+const book = (n: number, title: string) =>
+  `@book{k${n}, title={${title}}, author={Pell, Margaret}, publisher={Strand Press}, year={${1990 + n}}}`;
+
+/** Types a query into the field of the list, as a person does. */
+async function ask(query: string) {
+  await me.page.focus('input[aria-label="Find in these sources"]');
+  await me.page.keyboard.down('Control');
+  await me.page.keyboard.press('KeyA');
+  await me.page.keyboard.up('Control');
+  await me.page.keyboard.type(query);
+}
+
+describe('finding one’s way in the sources', () => {
+  it('asks in words and fields, best fit first, and says what cannot be asked', async () => {
+    await me.open('/import');
+    await me.press('Or paste references');
+    await me.page.$eval(
+      'textarea[aria-label="References to import"]',
+      (field, value) => {
+        (field as HTMLTextAreaElement).value = value;
+        field.dispatchEvent(new Event('input', { bubbles: true }));
+      },
+      [
+        ...Array.from({ length: 70 }, (_, i) => book(i, `Ledgers of the shore, part ${i + 1}`)),
+        '@book{w, title={On Grain}, author={Ng, T.}, publisher={Quern Press}, year={1999}}',
+        '@book{q, title={The Quern and the Pond}, author={Costa, I.}, publisher={Strand Press}, year={1998}}',
+      ].join(' '),
+    );
+    await me.press('Import what is pasted');
+    await me.see('72 sources added');
+    await me.open('/sources');
+    await ask('quern');
+    await me.see('2 found');
+    const rows = await until('both rows', async () => {
+      const texts = await me.page.$$eval('.row', (all) => all.map((r) => r.textContent ?? ''));
+      return texts.length === 2 && texts;
+    });
+    expect((rows as string[])[0]).toContain('The Quern');
+    await ask('quern -author:ng');
+    await me.see('1 found');
+    await ask('year:soon');
+    await me.see('year:soon is no year. Write year:1990-2005.');
+    await me.page.click('#query-help');
+    await me.see('words in a row', '[role=dialog]');
+    await me.page.keyboard.press('Escape');
+  });
+
+  it('selects all that fit, seen or not, and tags them as one step', async () => {
+    await ask('ledgers year:1990-2050');
+    await me.see('61 found');
+    await me.page.focus('.row');
+    await me.page.keyboard.press('Space');
+    await me.see('1 selected', '.bar');
+    await me.press('Select all 61', '.bar');
+    await me.see('61 selected', '.bar');
+    await me.page.type('input[aria-label="Tag the selected"]', 'shore');
+    await me.page.keyboard.press('Enter');
+    await me.see('Tagged shore.', '.toasts');
+    expect(app.rows("SELECT count(*) AS n FROM source_tag WHERE tag = 'shore'")).toEqual([{ n: 61 }]);
+    await me.press('Undo', '.toasts');
+    await until('the tags to be gone', async () => app.rows('SELECT * FROM source_tag').length === 0);
+  });
+
+  it('goes on to the next of the list without going back to it, by keys', async () => {
+    await me.open('/sources?q=quern');
+    await me.see('2 found');
+    await me.see('The Quern', '.row');
+    await me.page.focus('.row');
+    await me.page.keyboard.press('Enter');
+    await me.see('Costa 1998', 'h1');
+    await me.see('1 of 2');
+    await me.page.keyboard.press('ArrowRight');
+    await me.see('Ng 1999', 'h1');
+    await me.page.keyboard.press('ArrowLeft');
+    await me.see('Costa 1998', 'h1');
+    await me.page.keyboard.press('Escape');
+    await me.see('2 found');
+    expect(new URL(me.page.url()).searchParams.get('q')).toBe('quern');
+  });
+
+  it('shows the fields in use, and all of the kind when asked', async () => {
+    await me.open('/sources?q=quern');
+    await me.see('The Quern', '.row');
+    await me.page.focus('.row');
+    await me.page.keyboard.press('Enter');
+    await me.see('Costa 1998', 'h1');
+    await me.see('more of this kind', '.form');
+    expect(await me.page.$('#f-abstract')).toBeNull();
+    await me.page.keyboard.press('f');
+    await me.page.waitForSelector('#f-abstract');
+    await me.press('Only the fields in use', '.form');
+    await until('the abstract to be away', async () => (await me.page.$('#f-abstract')) === null);
+  });
+
+  it('sets a title in sentence case, which is a revision', async () => {
+    await me.press('Sentence case', '.form');
+    await me.see('Saved.', '.toasts');
+    await me.see('The quern and the pond', '.printed');
+    expect(app.rows("SELECT why FROM revision WHERE why = 'sentence case'")).toHaveLength(1);
+  });
+
+  it('keeps a query by a name, which stands in the path with what it finds now', async () => {
+    await me.open('/sources?q=ledgers&from=2000&to=2004');
+    await me.see('5 found');
+    await me.press('Keep this query');
+    await me.page.waitForSelector('input[aria-label="Name of this query"]:focus');
+    await me.page.keyboard.type('Late ledgers');
+    await me.page.keyboard.press('Enter');
+    await me.see('Kept as Late ledgers', '.toasts');
+    await me.see('5', '.saved');
+    await me.open('/');
+    await me.press('Late ledgers', '.saved');
+    await me.see('5 found');
+    expect(new URL(me.page.url()).searchParams.get('q')).toBe('ledgers year:2000-2004');
+    await me.press('let go');
+    await me.see('No longer kept: Late ledgers.', '.toasts');
+    await me.gone('Late ledgers', 'nav.path');
+    await me.press('Undo', '.toasts');
+    await me.see('Late ledgers', '.saved');
+  });
+
+  it('answers a mistyped word with the near one', async () => {
+    await me.open('/search?q=ledgres');
+    await me.see('Near it, the library has');
+    await me.press('ledgers', '.empty, main');
+    await me.see('70', 'section[aria-label=Sources] h2');
+  });
+});
