@@ -158,6 +158,11 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
       await page.goto(app.url + path, { waitUntil: 'load' });
       await page.waitForSelector('html[data-ready="true"]');
       await page.evaluate(() => document.fonts.ready.then(() => undefined));
+      // A document is read once it stands where it is to be read.
+      if (path.startsWith('/copies/'))
+        await page.waitForFunction(
+          () => !document.querySelector('iframe') || document.querySelector('iframe.open'),
+        );
     },
     async press(words, inside = 'body') {
       const handle = await page.waitForFunction(
@@ -260,9 +265,7 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
       await page.keyboard.press('Enter');
     },
     async selectInPage(words) {
-      await page.waitForFunction(() =>
-        document.querySelector('iframe')?.contentDocument?.body?.textContent?.trim(),
-      );
+      await page.waitForSelector('iframe.open');
       const frame = await (await page.waitForSelector('iframe'))!.contentFrame();
       const box = await page.$eval(
         'iframe',

@@ -126,7 +126,7 @@ describe('finding one’s way in the sources', () => {
     await me.press('Late ledgers', '.saved');
     await me.see('5 found');
     expect(new URL(me.page.url()).searchParams.get('q')).toBe('ledgers year:2000-2004');
-    await me.press('let go');
+    await me.press('Kept as Late ledgers: let go');
     await me.see('No longer kept: Late ledgers.', '.toasts');
     await me.gone('Late ledgers', 'nav.path');
     await me.press('Undo', '.toasts');
