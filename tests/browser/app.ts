@@ -130,6 +130,8 @@ export interface Person {
   gone(words: string, inside?: string): Promise<void>;
   /** Captures with the field at the top. */
   capture(text: string): Promise<void>;
+  /** Pastes references on the import page and has them imported. */
+  importPasted(text: string): Promise<void>;
   /** Selects words in the page the reader shows, with real mouse events. */
   selectInPage(words: string): Promise<void>;
   downloads: string;
@@ -263,6 +265,19 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
     async capture(text) {
       await person.type('What to capture', text);
       await page.keyboard.press('Enter');
+    },
+    async importPasted(text) {
+      await person.open('/import');
+      await person.press('Or paste references');
+      await page.$eval(
+        'textarea[aria-label="References to import"]',
+        (field, value) => {
+          (field as HTMLTextAreaElement).value = value as string;
+          field.dispatchEvent(new Event('input', { bubbles: true }));
+        },
+        text,
+      );
+      await person.press('Import what is pasted');
     },
     async selectInPage(words) {
       await page.waitForSelector('iframe.open');

@@ -135,17 +135,7 @@ describe('the same work from two sites', () => {
 /** Pastes references on the import page. */
 async function paste(text: string, added: number) {
   const before = living();
-  await me.open('/import');
-  await me.press('Or paste references');
-  await me.page.$eval(
-    'textarea[aria-label="References to import"]',
-    (field, value) => {
-      (field as HTMLTextAreaElement).value = value;
-      field.dispatchEvent(new Event('input', { bubbles: true }));
-    },
-    text,
-  );
-  await me.press('Import what is pasted');
+  await me.importPasted(text);
   // Imports before it have said the same words.
   await until('the import to end', async () => living() === before + added);
   await me.see(`${added} sources added`);

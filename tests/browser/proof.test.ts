@@ -39,21 +39,13 @@ async function enterOn(words: string, within: string) {
 
 describe('the proof of a library', () => {
   it('says what is found by kind, with why, from the path', async () => {
-    await me.open('/import');
-    await me.press('Or paste references');
-    await me.page.$eval(
-      'textarea[aria-label="References to import"]',
-      (field, value) => {
-        (field as HTMLTextAreaElement).value = value;
-        field.dispatchEvent(new Event('input', { bubbles: true }));
-      },
+    await me.importPasted(
       [
         book('a', '{TIDE MILLS AND THEIR LEASES}'),
         book('b', '{MILLSTONES OF THE EASTERN SHORE}', ', edition={1}'),
         book('c', 'Ponds and gates', ', pages={312 pp.}'),
       ].join(' '),
     );
-    await me.press('Import what is pasted');
     await me.see('3 sources added');
     await me.open('/');
     await me.press('Proof', 'nav.path');

@@ -26,21 +26,13 @@ async function ask(query: string) {
 
 describe('finding one’s way in the sources', () => {
   it('asks in words and fields, best fit first, and says what cannot be asked', async () => {
-    await me.open('/import');
-    await me.press('Or paste references');
-    await me.page.$eval(
-      'textarea[aria-label="References to import"]',
-      (field, value) => {
-        (field as HTMLTextAreaElement).value = value;
-        field.dispatchEvent(new Event('input', { bubbles: true }));
-      },
+    await me.importPasted(
       [
         ...Array.from({ length: 70 }, (_, i) => book(i, `Ledgers of the shore, part ${i + 1}`)),
         '@book{w, title={On Grain}, author={Ng, T.}, publisher={Quern Press}, year={1999}}',
         '@book{q, title={The Quern and the Pond}, author={Costa, I.}, publisher={Strand Press}, year={1998}}',
       ].join(' '),
     );
-    await me.press('Import what is pasted');
     await me.see('72 sources added');
     await me.open('/sources');
     await ask('quern');
