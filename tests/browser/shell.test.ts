@@ -45,6 +45,8 @@ const VIEWS = () => {
     '/leads',
     '/search?q=marsh',
     '/notes',
+    '/tags',
+    '/proof',
     '/ways-in',
     '/capture',
   ];

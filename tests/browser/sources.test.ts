@@ -67,6 +67,50 @@ describe('finding one’s way in the sources', () => {
     await until('the tags to be gone', async () => app.rows('SELECT * FROM source_tag').length === 0);
   });
 
+  it('calls a tag otherwise everywhere, joins it with one that is there, and takes that back', async () => {
+    const tagged = () =>
+      app
+        .rows<{ tag: string; n: number }>(
+          'SELECT tag, count(*) AS n FROM source_tag GROUP BY tag ORDER BY tag',
+        )
+        .map(({ tag, n }) => `${tag} ${n}`);
+    await me.open('/sources?q=quern');
+    for (const [query, tag] of [
+      ['quern', 'Grain'],
+      ['ledgers year:1990', 'corn'],
+    ]) {
+      await ask(query!);
+      await me.see(query === 'quern' ? '2 found' : '1 found');
+      await me.page.focus('.row');
+      await me.page.keyboard.press('Space');
+      await me.see('1 selected', '.bar');
+      await me.page.type('input[aria-label="Tag the selected"]', tag!);
+      await me.page.keyboard.press('Enter');
+      await me.see(`Tagged ${tag}.`, '.toasts');
+      await me.press('Select none', '.bar');
+    }
+    expect(tagged()).toEqual(['Grain 1', 'corn 1']);
+    await me.press('Tags', 'nav.path');
+    await me.see('2 in the library');
+    await me.press('Rename corn');
+    await me.page.waitForSelector('input[aria-label="New name of corn"]:focus');
+    await me.page.keyboard.down('Control');
+    await me.page.keyboard.press('KeyA');
+    await me.page.keyboard.up('Control');
+    await me.page.keyboard.type('grain');
+    await me.see('Grain is there already, on 1 source');
+    await me.page.keyboard.press('Enter');
+    await me.see('corn is called Grain now, in 1 source.', '.toasts');
+    await me.see('1 in the library');
+    expect(tagged()).toEqual(['Grain 2']);
+    // The key takes back what was done in this view; other toasts may still be there.
+    await me.page.keyboard.down('Control');
+    await me.page.keyboard.press('KeyZ');
+    await me.page.keyboard.up('Control');
+    await me.see('2 in the library');
+    expect(tagged()).toEqual(['Grain 1', 'corn 1']);
+  });
+
   it('goes on to the next of the list without going back to it, by keys', async () => {
     await me.open('/sources?q=quern');
     await me.see('2 found');

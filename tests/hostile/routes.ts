@@ -58,6 +58,11 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   duplicates: (i) => [get(`/duplicates?with=${i.source}`)],
   'duplicates/sure': () => [get('/duplicates/sure')],
   proof: () => [get('/proof'), get('/proof?check=title-capitals&show=120'), get('/proof?check=issue-asked')],
+  tags: () => [get('/tags')],
+  'api/tags': () => [
+    post('/api/tags', { act: 'rename', tag: 'news', to: 'press' }),
+    post('/api/tags', { act: 'take off', tag: 'news' }),
+  ],
   'api/queries': () => [post('/api/queries', { name: 'Old ones', query: 'tide year:-1950' })],
   'api/queries/[id]': () => [{ method: 'DELETE', path: '/api/queries/none', json: {} }],
   'api/sources/ids': () => [get('/api/sources/ids?q=tide+-dam+year:1990-2005&type=book')],

@@ -142,20 +142,22 @@ function searchText({ record, citekey }: { record: SourceRecord; citekey: string
 
 /**
  * Writes what stands beside the row: tags, what is found in it, the search index, and the pairs that look like one work, which it gives. `fresh`
- * for a source that was not there before.
+ * for a source that was not there before, `tagsAlone` where nothing but its tags changed.
  */
 export async function writeBeside(
   ctx: Context,
   id: string,
   source: Pick<Source, 'record' | 'revision' | 'citekey' | 'binned'>,
   fresh = false,
+  tagsAlone = false,
 ) {
   if (!fresh) await ctx.db('source_tag').where({ source_id: id }).delete();
   const tags = [...new Set(source.record.retexa.tags)];
   if (tags.length)
     await ctx.db('source_tag').insert(tags.map((tag) => ({ library_id: ctx.libraryId, source_id: id, tag })));
-  await keepFindings(ctx, id, source.binned ? [] : proof(source.record), fresh);
   await index(ctx, 'source', id, source.binned ? '' : searchText(source), fresh);
+  if (tagsAlone) return [];
+  await keepFindings(ctx, id, source.binned ? [] : proof(source.record), fresh);
   const alike = await judge(ctx, id, source.binned ? undefined : source, fresh);
   await proposeAnew(ctx);
   return alike;
@@ -369,6 +371,15 @@ export async function sourcesBeginning(ctx: Context, titles: string[], most = 50
   return (await getSources(ctx, [...new Set(ids)])).filter((s) => !s.binned && !s.mergedInto);
 }
 
+/** Whether two states of a source differ in its tags and in nothing that more is made from. */
+function differInTags(a: SourceState, b: SourceState): boolean {
+  const without = ({ record, ...state }: SourceState) => {
+    const { retexa, ...fields } = record;
+    return JSON.stringify([state, fields, { ...retexa, tags: [] }]);
+  };
+  return without(a) === without(b);
+}
+
 /**
  * Changes a source. `base` is the revision the change was made on; another one refuses with 409 and changes nothing.
  * Gives the source as it is now and the id of the revision made (none when nothing changed).
@@ -396,7 +407,7 @@ export async function updateSource(
       ...columnsOf(after.record),
     });
   if (changed !== 1) throw changedMeanwhile('source');
-  await writeBeside(ctx, id, after);
+  await writeBeside(ctx, id, after, false, differInTags(was, is));
   const revisionId = await noteRevision(ctx, 'source', id, after.revision, was, is, why);
   return { source: { ...after, findings: proof(after.record) }, revisionId };
 }

@@ -1,0 +1,94 @@
+import type { Knex } from 'knex';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { sourceRecord } from '../../core/source';
+import { transaction, type Context } from '../access/context';
+import { keepPassage } from '../passages';
+import { editSources, getSource, listIds, undo } from '../sources';
+import { insertSource } from '../sources/repository';
+import { openTestLibrary } from '../test-library';
+import { changeTag, tagsInUse } from './index';
+
+let db: Knex;
+let ctx: Context;
+beforeEach(async () => {
+  ({ db, ctx } = await openTestLibrary());
+});
+afterEach(() => db.destroy());
+
+const add = async (title: string, ...tags: string[]) =>
+  (
+    await transaction(ctx, (inner) =>
+      insertSource(
+        inner,
+        sourceRecord.parse({ type: 'book', title, retexa: { origins: {}, tags, kept: {} } }),
+        { why: 'test' },
+      ),
+    )
+  ).id;
+const mark = (sourceId: string, visibility: 'library' | 'private', ...tags: string[]) =>
+  keepPassage(ctx, {
+    kind: 'response', tint: 'claim', gist: 'x', ownWords: '', locator: null, visibility, copyId: null, sourceId, exact: '', selectors: null, tags,
+  }); // prettier-ignore
+const tagsOf = async (id: string) => (await getSource(ctx, id)).record.retexa.tags;
+const inUse = async () =>
+  (await tagsInUse(ctx)).map(({ tag, sources, passages }) => [tag, sources, passages]);
+
+describe('tags', () => {
+  it('are counted on sources and passages, and called otherwise everywhere as one step', async () => {
+    const one = await add('A', 'marsh', 'law');
+    await add('B', 'Marsh');
+    await mark(one, 'library', 'marsh');
+    expect(await inUse()).toEqual([
+      ['law', 1, 0],
+      ['marsh', 1, 1],
+      ['Marsh', 1, 0],
+    ]);
+    const { revisions, sources, passages } = await changeTag(ctx, {
+      act: 'rename',
+      tag: 'marsh',
+      to: 'Marsh',
+    });
+    expect([revisions.length, sources, passages]).toEqual([2, 1, 1]);
+    expect(await inUse()).toEqual([
+      ['law', 1, 0],
+      ['Marsh', 2, 1],
+    ]);
+    expect(await tagsOf(one)).toEqual(['Marsh', 'law']);
+    expect(await listIds(ctx, { text: 'tag:marsh' })).toHaveLength(2);
+    await undo(ctx, revisions);
+    expect(await inUse()).toContainEqual(['marsh', 1, 1]);
+    expect(await tagsOf(one)).toEqual(['marsh', 'law']);
+  });
+
+  it('stand once where a source has both that are joined, and are taken off', async () => {
+    const one = await add('A', 'marsh', 'salt marsh');
+    await changeTag(ctx, { act: 'rename', tag: 'marsh', to: 'salt marsh' });
+    expect(await tagsOf(one)).toEqual(['salt marsh']);
+    const { revisions } = await changeTag(ctx, { act: 'take off', tag: 'salt marsh' });
+    expect(await inUse()).toEqual([]);
+    await undo(ctx, revisions);
+    expect(await tagsOf(one)).toEqual(['salt marsh']);
+    await expect(changeTag(ctx, { act: 'take off', tag: 'none' })).rejects.toThrow('not in the library');
+  });
+
+  it('leave alone what others keep for themselves', async () => {
+    const one = await add('A', 'marsh');
+    await db('person').insert({ id: 'q', name: 'Q', created: 'x' });
+    const { id } = await mark(one, 'private', 'marsh');
+    await db('passage').where({ id }).update({ owner_id: 'q' });
+    expect(await inUse()).toEqual([['marsh', 1, 0]]);
+    await changeTag(ctx, { act: 'rename', tag: 'marsh', to: 'wetland' });
+    expect(await db('passage_tag').select('tag')).toEqual([{ tag: 'marsh' }]);
+    expect(await inUse()).toEqual([['wetland', 1, 0]]);
+  });
+
+  it('are written without what is made from the rest of a record being made again', async () => {
+    const ids = [await add('Ponds'), await add('Ponds')];
+    const asked: string[] = [];
+    db.on('query', ({ sql }: { sql: string }) => asked.push(sql));
+    await editSources(ctx, ids, { tag: 'silt' });
+    db.removeAllListeners('query');
+    expect(asked.filter((sql) => /likeness|`finding`|spelling/.test(sql))).toEqual([]);
+    expect(await listIds(ctx, { text: 'silt' })).toEqual(expect.arrayContaining(ids));
+  });
+});
