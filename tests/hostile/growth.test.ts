@@ -113,7 +113,7 @@ const TAKES: Record<string, Record<string, Take>> = {
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 const NO_TEXT = new Set([
   'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'openEngine', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
-  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'locatorName',
+  'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'firstFields', 'locatorName',
 ]); // prettier-ignore
 
 /** Sizes at which every text is tried, and those at which the slowest of them go on, in characters. */
