@@ -55,11 +55,24 @@ const AT_ONCE = 200;
 /** Ids of sources by the check that found something in them. */
 type FoundAround = Map<string, { pencil: Finding['pencil']; ids: string[]; fixable: number }>;
 
+/** What is being gone through for somebody: who asks the same meanwhile gets it, too. */
+const going = new Map<string, Promise<FoundAround>>();
+
 /**
  * What is found beside the records of a project or the library, by check. Records are gone through where they or the style
  * changed since; others are answered between them.
  */
-async function foundAround(ctx: Context, look: Look, projectId: string | undefined): Promise<FoundAround> {
+function foundAround(ctx: Context, look: Look, projectId: string | undefined): Promise<FoundAround> {
+  const what = [ctx.libraryId, ctx.personId, projectId ?? '', look.style].join(' ');
+  let found = going.get(what);
+  if (!found) {
+    found = goThrough(ctx, look, projectId).finally(() => going.delete(what));
+    going.set(what, found);
+  }
+  return found;
+}
+
+async function goThrough(ctx: Context, look: Look, projectId: string | undefined): Promise<FoundAround> {
   const sources = await revisionsIn(ctx, projectId);
   const anew = sources.filter(({ id, revision }) => !inStyle.has(keyOf(ctx, id, revision, look)));
   for await (const part of inTurn(

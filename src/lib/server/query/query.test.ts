@@ -8,6 +8,7 @@ import { proof } from '../../core/proof';
 import { fold, plain } from '../../core/text';
 import { transaction, type Context } from '../access/context';
 import { fileSources, insertProject } from '../projects/repository';
+import { keepPassage } from '../passages';
 import { forgetQuery, savedCounts, savedQueries, saveQuery } from '../queries';
 import { searchEverything } from '../search';
 import { facetsOf, listIds, listSources } from '../sources';
@@ -170,6 +171,17 @@ describe('a query', () => {
     expect(await search('year:soon')).toMatchObject({ problems: [expect.stringContaining('is no year')] });
     expect((await search('etnag')).near).toBe('etang');
     expect((await search('etang')).near).toBeUndefined();
+    // Whose a word is, the list of words does not say: one that others keep for themselves is not offered.
+    await db('library').insert({ id: 'other', name: 'O', owner_id: ctx.personId, created: 'x' });
+    await db('person').insert({ id: 'q', name: 'Q', created: 'x' });
+    const [id] = [...kept.keys()];
+    const own = await keepPassage(ctx, {
+      kind: 'response', tint: 'claim', gist: 'zyxwvut', ownWords: '', locator: null, visibility: 'private', copyId: null, sourceId: id!, exact: '', selectors: null,
+    }); // prettier-ignore
+    await db('passage').where({ id: own.id }).update({ owner_id: 'q' });
+    expect((await search('zyxwvtu')).near).toBeUndefined();
+    const other: Context = { ...ctx, libraryId: 'other' };
+    expect((await searchEverything(other, 'etnag', look, {})).near).toBeUndefined();
   });
 });
 

@@ -141,7 +141,19 @@ export function withFit(
 /** How many words of one beginning are compared with a word that was not found. */
 const MOST_NEAR = 4_000;
 
-/** For each of some words that nothing has: the nearest that something has. */
+/** Whether a word stands in what everybody in the library may see: the words there are do not say whose they are. */
+const isSeen = async (ctx: Context, word: string): Promise<boolean> =>
+  Boolean(
+    await ctx
+      .db('search')
+      .join('search_subject as s', 's.id', 'search.rowid')
+      .whereRaw('search MATCH ?', [`"${word}"`])
+      .where('s.library_id', ctx.libraryId)
+      .whereIn('s.kind', ['source', 'copy'])
+      .first('s.id'),
+  );
+
+/** For each of some words that nothing has: the nearest that a source or the text of a copy has. */
 export async function nearWords(ctx: Context, words: string): Promise<Map<string, string>> {
   const near = new Map<string, string>();
   for (const { inRow, begins } of partsSought(words)) {
@@ -161,8 +173,9 @@ export async function nearWords(ctx: Context, words: string): Promise<Map<string
         word,
         (await from(beginning)).map(({ term }) => term),
       );
-      if (found) near.set(word, found);
-      if (found) break;
+      if (!found || !(await isSeen(ctx, found))) continue;
+      near.set(word, found);
+      break;
     }
   }
   return near;
