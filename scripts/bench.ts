@@ -370,7 +370,7 @@ async function views(size: number): Promise<void> {
     [
       'Sources, a query',
       (i) =>
-        `/sources?q=${['author:pell year:1950-1980', 'title:mill -pond type:book', 'is:found has:doi', 'mill -year:1990-'][i % 4]!.replaceAll(' ', '+')}`,
+        `/sources?q=${['author:pell year:1950-1980', 'title:mill -pond type:book', 'state:found has:doi', 'mill -year:1990-'][i % 4]!.replaceAll(' ', '+')}`,
     ],
     ['Proof, records gone through', () => '/proof'],
   ];

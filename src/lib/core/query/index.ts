@@ -11,7 +11,7 @@ export const QUERY_FIELDS = {
   type: { what: 'a kind of source', example: 'type:book' },
   in: { what: 'a project or a section', example: 'in:introduction' },
   has: { what: 'what hangs on it', example: 'has:pdf' },
-  is: { what: 'the state it is in', example: 'is:unchecked' },
+  state: { what: 'the state it is in', example: 'state:unchecked' },
   finding: { what: 'what the proof found', example: 'finding:title-capitals' },
   key: { what: 'the beginning of its citekey', example: 'key:pell19' },
   added: { what: 'when it was added', example: 'added:2026-11' },
@@ -32,9 +32,9 @@ export const HAS = [
   'tags',
 ] as const;
 export type Has = (typeof HAS)[number];
-/** What `is:` can ask for. */
-export const IS = ['checked', 'unchecked', 'found', 'clean'] as const;
-export type Is = (typeof IS)[number];
+/** What `state:` can ask for. */
+export const STATES = ['checked', 'unchecked', 'found', 'clean'] as const;
+export type State = (typeof STATES)[number];
 
 /** One thing a query asks for. All of them must hold; `not` turns one round. Of several values of a field one must. */
 export type Term =
@@ -127,7 +127,7 @@ export function filtersAsQuery(given: Readonly<Record<string, string | undefined
   };
   add('type', type);
   add('tag', tag);
-  add('is', state === 'findings' ? 'found' : state === 'intake' ? 'unchecked' : undefined);
+  add('state', state === 'findings' ? 'found' : state === 'intake' ? 'unchecked' : undefined);
   if (from || to) add('year', from === to ? from : `${from ?? ''}-${to ?? ''}`);
   return printQuery({ terms });
 }
@@ -173,8 +173,8 @@ export function problemsIn({ terms }: Query): string[] {
         return [`${says} is no year. Write ${QUERY_FIELDS.year.example}.`];
       if (field === 'has' && !(HAS as readonly string[]).includes(value.toLowerCase()))
         return [`${says}: has can be ${HAS.join(', ')}.`];
-      if (field === 'is' && !(IS as readonly string[]).includes(value.toLowerCase()))
-        return [`${says}: is can be ${IS.join(', ')}.`];
+      if (field === 'state' && !(STATES as readonly string[]).includes(value.toLowerCase()))
+        return [`${says}: state can be ${STATES.join(', ')}.`];
       if (field === 'type' && typesNamed(value).length === 0) return [`${says} is no kind of source.`];
       if (field === 'added' && !/^\d{4}(?:-\d{2}){0,2}$/.test(value))
         return [`${says} is no date. Write ${QUERY_FIELDS.added.example}.`];

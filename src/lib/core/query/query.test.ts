@@ -82,20 +82,22 @@ describe('a query', () => {
   });
 
   it('says what of it cannot be asked', () => {
-    expect(problemsIn(parseQuery('tide year:1990 has:pdf type:book is:unchecked added:2026-11'))).toEqual([]);
-    expect(problemsIn(parseQuery('year:soon has:legs is:red type:novelty added:monday'))).toEqual([
+    expect(problemsIn(parseQuery('tide year:1990 has:pdf type:book state:unchecked added:2026-11'))).toEqual(
+      [],
+    );
+    expect(problemsIn(parseQuery('year:soon has:legs state:red type:novelty added:monday'))).toEqual([
       'year:soon is no year. Write year:1990-2005.',
       'has:legs: has can be pdf, page, copy, passages, notes, tasks, doi, isbn, date, tags.',
-      'is:red: is can be checked, unchecked, found, clean.',
+      'state:red: state can be checked, unchecked, found, clean.',
       'type:novelty is no kind of source.',
       'added:monday is no date. Write added:2026-11.',
     ]);
   });
   it('is what the controls of a view narrow by', () => {
     const filters = { q: 'tide', type: 'book', tag: 'salt marsh', state: 'intake', from: '1990', to: '2005' };
-    expect(filtersAsQuery(filters)).toBe('tide type:book tag:"salt marsh" is:unchecked year:1990-2005');
+    expect(filtersAsQuery(filters)).toBe('tide type:book tag:"salt marsh" state:unchecked year:1990-2005');
     expect(filtersAsQuery({ from: '1990', to: '1990', sort: 'title' })).toBe('year:1990');
-    expect(filtersAsQuery({ to: '2005', state: 'findings' })).toBe('is:found year:-2005');
+    expect(filtersAsQuery({ to: '2005', state: 'findings' })).toBe('state:found year:-2005');
     expect(filtersAsQuery({})).toBe('');
   });
   it('has a field set or taken away', () => {

@@ -4,7 +4,7 @@ import {
   typesNamed,
   yearsIn,
   type Has,
-  type Is,
+  type State,
   type Query,
   type QueryField,
 } from '../../core/query';
@@ -57,7 +57,7 @@ const HAS: Record<Has, (ctx: Context, rows: Rows) => unknown> = {
   tags: (ctx, rows) => rows.whereIn('source.id', scoped(ctx, 'source_tag').select('source_id')),
 };
 
-const IS: Record<Is, (rows: Rows) => unknown> = {
+const STATES: Record<State, (rows: Rows) => unknown> = {
   checked: (rows) => rows.whereNotNull('source.checked'),
   unchecked: (rows) => rows.whereNull('source.checked'),
   // In the words of the index, which has only these.
@@ -107,7 +107,7 @@ const CONDITIONS: Partial<Record<QueryField, Condition>> = {
     );
   },
   has: (ctx, rows, value) => void HAS[value.toLowerCase() as Has](ctx, rows),
-  is: (_, rows, value) => void IS[value.toLowerCase() as Is](rows),
+  state: (_, rows, value) => void STATES[value.toLowerCase() as State](rows),
   finding: (ctx, rows, value) =>
     void rows.whereIn('source.id', scoped(ctx, 'finding').where({ name: value }).select('source_id')),
   key: (_, rows, value) =>

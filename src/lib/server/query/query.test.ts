@@ -89,10 +89,10 @@ describe('a query', () => {
     ['type:book -year:1990-', (r) => r.type === 'book' && !inYears(r, '1990-')],
     ['has:doi', (r) => r.DOI !== undefined],
     ['-has:date', (r) => yearOf(r.issued) === undefined],
-    ['is:found', (r) => proof(r).length > 0],
-    ['is:clean type:book', (r) => proof(r).length === 0 && r.type === 'book'],
+    ['state:found', (r) => proof(r).length > 0],
+    ['state:clean type:book', (r) => proof(r).length === 0 && r.type === 'book'],
     ['finding:title-capitals', (r) => proof(r).some((f) => f.check === 'title-capitals')],
-    ['is:unchecked', (_, id) => [...kept.keys()].indexOf(id) % 3 === 0],
+    ['state:unchecked', (_, id) => [...kept.keys()].indexOf(id) % 3 === 0],
     ['has:page', (_, id) => [...kept.keys()].indexOf(id) < 5],
     ['in:estuary', (_, id) => [...kept.keys()].indexOf(id) < 20],
     [

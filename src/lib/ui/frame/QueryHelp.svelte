@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { HAS, IS, QUERY_FIELDS } from '$lib/core/query';
+  import { HAS, STATES, QUERY_FIELDS } from '$lib/core/query';
   import { Button, Popover } from '../kit';
 
   /** Says what can be asked where one looks for something. */
@@ -23,7 +23,9 @@
       <dd>what must not be there; also before a field</dd>
       {#each FIELDS as [field, { what, example }] (field)}
         <dt>{example}</dt>
-        <dd>{what}{field === 'has' ? `: ${HAS.join(', ')}` : field === 'is' ? `: ${IS.join(', ')}` : ''}</dd>
+        <dd>
+          {what}{field === 'has' ? `: ${HAS.join(', ')}` : field === 'state' ? `: ${STATES.join(', ')}` : ''}
+        </dd>
       {/each}
       <dt>tag:silt,"salt marsh"</dt>
       <dd>one of several</dd>
