@@ -159,6 +159,8 @@ describe('other ways in', () => {
     await me.press('Start the source');
     await me.gone('What kind of source is it?');
     await me.see('No title', '.printed');
+    // The style prints no scale, so that it waits among what else there is of a map.
+    await (await me.page.waitForSelector('.form .more button'))!.click();
     await me.type('Scale', '1:10,000');
     await me.page.keyboard.press('Enter');
     await me.see('Saved.', '.toasts');
