@@ -30,7 +30,8 @@ const CHECKS: Check[] = [
   ...kindChecks,
 ];
 
-const RANK = { red: 0, blue: 1, grey: 2 };
+/** How grave a pencil is: what prints wrong first. */
+export const RANK = { red: 0, blue: 1, grey: 2 } as const;
 
 /** Findings in the order they are shown: what prints wrong first. */
 export const inOrder = (findings: Finding[]): Finding[] =>

@@ -6,6 +6,7 @@ import {
   letStand,
   proof,
   proofAll,
+  RANK,
   type Checked,
   type Finding,
 } from '../../core/proof';
@@ -104,7 +105,6 @@ async function goThrough(ctx: Context, look: Look, projectId: string | undefined
   return by;
 }
 
-const RANK = { red: 0, blue: 1, grey: 2 };
 const inGroups = (groups: FoundGroup[]) =>
   groups.sort((a, b) => RANK[a.pencil] - RANK[b.pencil] || b.n - a.n || a.check.localeCompare(b.check));
 

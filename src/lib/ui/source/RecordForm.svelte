@@ -67,7 +67,13 @@
   /** All that its kind asks is shown. */
   let more = $state(false);
   const all = $derived(shownFields(record, printed));
-  const first = $derived(firstFields(record, printed));
+  /** What is found in a field leads to it, so that it is there. */
+  const first = $derived([
+    ...new Set([
+      ...firstFields(record, printed),
+      ...findings.flatMap(({ field }) => (field === 'type' ? [] : [field])),
+    ]),
+  ]);
   const fields = $derived(only ?? [...new Set([...(more ? all : first), ...added])]);
   const waiting = $derived(all.filter((f) => !first.includes(f) && !added.includes(f)));
   offer(() => ({ 'source more': only || all.length === first.length ? undefined : () => (more = !more) }));

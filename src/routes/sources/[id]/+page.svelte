@@ -17,8 +17,9 @@
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
-  /** The list it was opened from. */
-  const backTo = $derived(`/sources${walkedTo(data.source.id) === -1 ? '' : walk.search}`);
+  /** Where it stands in the list it was opened from, and that list. */
+  const at = $derived(walkedTo(data.source.id));
+  const backTo = $derived(`/sources${at === -1 ? '' : walk.search}`);
   const edit = editing(() => data.source);
   let lit = $state<string | undefined>();
 
@@ -49,7 +50,6 @@
     if (binned) await goto('/sources');
   }
 
-  const at = $derived(walkedTo(data.source.id));
   async function walkTo(next: number) {
     const id = await attempt(() => walkOn(next));
     if (!id) return;

@@ -31,7 +31,7 @@ const DEGREE =
 const hasDegree = (text: string) => {
   for (const [found] of text.matchAll(DEGREE)) {
     const letters = found.replace(/[^\p{L}]/gu, '');
-    if (!/^(?:MA|MD|BA)$/i.test(letters) || /^\p{Lu}\.?\s?\p{Lu}\.$/u.test(found) === false) return true;
+    if (!/^(?:MA|MD|BA)$/i.test(letters) || !/^\p{Lu}\.?\s?\p{Lu}\.$/u.test(found)) return true;
   }
   return false;
 };
@@ -78,9 +78,7 @@ const RULES: Rule[] = [
     pencil: 'red',
     message: '“By” stands before a name',
     label: 'Take it off',
-    has: (n) =>
-      /^(?:by|von|par)\s+\p{Lu}/u.test((n.given ?? n.literal ?? '').replace(/^By/, 'by')) &&
-      !/^von/.test(n.given ?? n.literal ?? ''),
+    has: (n) => /^(?:[Bb]y|par)\s+\p{Lu}/u.test(n.given ?? n.literal ?? ''),
     mend: (n) => (n.literal ? parseName(n.literal) : eachPart(n, (t) => t.replace(/^(?:by|par)\s+/i, ''))),
   },
   {
