@@ -4,6 +4,8 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
+  // Its entries are folders, which Node does not import.
+  ssr: { noExternal: [/^@atlaskit\//] },
   build: {
     chunkSizeWarningLimit: 1200,
     // Pages name styles and never print: what prints them must not come along for being named by the same door.

@@ -7,7 +7,7 @@ import { describe } from '../../src/lib/core/passages/index';
 import { defaultContext, scoped } from '../../src/lib/server/access/context';
 import { closeDatabase, database } from '../../src/lib/server/db/open';
 import { readKept } from '../../src/lib/server/files/store';
-import { fileSources, insertProject } from '../../src/lib/server/projects/repository';
+import { filedIn, fileSources, insertProject } from '../../src/lib/server/projects/repository';
 import { picturesOf } from '../../src/lib/server/copies/pictures';
 import { getCopy } from '../../src/lib/server/copies/repository';
 import { getJob, type Job } from '../../src/lib/server/jobs/repository';
@@ -15,7 +15,7 @@ import { getSource } from '../../src/lib/server/sources/repository';
 import { keepLeads } from '../../src/lib/server/leads';
 import { keepNote } from '../../src/lib/server/notes';
 import { insertPreset } from '../../src/lib/server/presets/repository';
-import { placeSource, sectionNamed } from '../../src/lib/server/projects/sections';
+import { insertSection, placeSources, sectionNamed } from '../../src/lib/server/projects/sections';
 import { answerHere, capture, type CaptureResult } from '../../src/lib/server/capture';
 import { changeMany, keepPassage, linkPassages, listPassages } from '../../src/lib/server/passages';
 import { listSections } from '../../src/lib/server/projects';
@@ -89,7 +89,25 @@ async function putDown(thesisId: string, paperId: string): Promise<void> {
   for (const name of ['How a tide mill works', 'Why the mills closed', 'What grew back'])
     sections.push(await sectionNamed(ctx, thesisId, name));
   await sectionNamed(ctx, paperId, 'Sites');
-  if (chapter) await placeSource(ctx, sections[0]!.id, chapter.id);
+  const [works, closed, grew] = sections.map((section) => section.id) as [string, string, string];
+  const under = async (parentId: string, name: string) =>
+    (await insertSection(ctx, { projectId: thesisId, parentId, name })).id;
+  const gates = await under(works, 'Gates and ponds');
+  const silt = await under(closed, 'Silt');
+  await under(closed, 'Law and dredging');
+  for (const [section, titles] of [
+    [works, ['Tide mills of the northern sounds', 'The wheel and the wage', 'Let the gate down']],
+    [gates, ['Self-closing gate for tidal ponds', 'Dam building in clay']],
+    [closed, ['Ledgers of the harbour towns', 'A lawyer at low water', 'The last wheels']],
+    [silt, ['Rates of infill in abandoned mill ponds']],
+    [grew, ['Glasswort comes home', 'Second survey of the northern ponds']],
+  ] as const)
+    for (const title of titles) {
+      const [source] = await listSourcesByTitle(title);
+      const filed = source && (await filedIn(ctx, thesisId, [source.id])).has(source.id);
+      if (filed) await placeSources(ctx, section, [source.id]);
+    }
+
   await insertPreset(ctx, {
     name: 'News for the thesis',
     projectId: thesisId,

@@ -395,8 +395,7 @@ describe('the shell', () => {
       await me.page.keyboard.press('ArrowDown');
     }
     await me.see('4 selected', '.bar');
-    await me.press('File in…');
-    await me.choose('Project to file in', 'A paper');
+    await me.choose('Place the selected in', 'A paper');
     await me.see('Filed in A paper.');
     expect(filings()).toBe(4);
     await me.press('Undo', '.toasts');

@@ -11,6 +11,7 @@ import * as leads from '../../src/lib/core/leads';
 import * as passages from '../../src/lib/core/passages';
 import * as passagesOut from '../../src/lib/core/passages-out';
 import * as proofing from '../../src/lib/core/proof';
+import * as outline from '../../src/lib/core/outline';
 import * as query from '../../src/lib/core/query';
 import * as source from '../../src/lib/core/source';
 import * as duplicates from '../../src/lib/core/duplicates';
@@ -53,6 +54,10 @@ const read =
     formats.readFormat(format, t);
 
 /** How each function that takes text is given it. A function of a record is given a record of it. */
+/** As many sections as a text is long, each seventh with six under it. */
+const headings = (t: string) =>
+  Array.from(t, (_, i) => ({ id: String(i), parentId: i % 7 ? String(i - (i % 7)) : null }));
+
 const TAKES: Record<string, Record<string, Take>> = {
   text: {
     codePointLength: text.codePointLength, decodeEntities: text.decodeEntities, escapeHtml: text.escapeHtml, excerpt: (t) => text.excerpt(t, 'tide mill'), fold: text.fold, foldWords: text.foldWords, hasControls: text.hasControls, isShouting: text.isShouting,
@@ -60,12 +65,17 @@ const TAKES: Record<string, Record<string, Take>> = {
     toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, spokenText: text.spokenText, joinedLines: (t) => text.joinedLines(t.match(/.{1,40}/gsu) ?? []), 
   },
   source: {
+    facetsOfRecord: (t) => source.facetsOfRecord({ ...record(t), language: t }), changeProblem: (t) => source.changeProblem({ act: 'set', field: 'issued', value: t }), fieldChanged: (t) => source.fieldChanged(record(t), { act: 'replace', field: 'title', find: t.slice(0, 3), by: t.slice(0, 9), exact: false }), canReplace: source.canReplace, canSet: source.canSet,
     addressKey: source.addressKey, arxivDoi: source.arxivDoi, bareDoi: source.bareDoi, citekeyStem: (t) => source.citekeyStem(record(t), source.USUAL_CITEKEY), cslTypeOf: source.cslTypeOf, dateText: (t) => source.dateText({ literal: t }), derive: (t) => source.derive(record(t)), doiKey: source.doiKey, edtfOf: (t) => source.edtfOf({ literal: t }),
     fieldLabel: (t) => source.fieldLabel(t as 'title'), fieldName: (t) => source.fieldName(t), findArxiv: source.findArxiv, findDoi: source.findDoi, findHandle: source.findHandle, findIsbn: source.findIsbn, findIssn: source.findIssn, findPmid: source.findPmid, headline: (t) => source.headline(record(t)),
     isIsbn10: source.isIsbn10, isIsbn13: source.isIsbn13, isIssn: source.isIssn, isOpenRange: (t) => source.isOpenRange({ literal: t }), isbnKey: source.isbnKey, isbnKeys: source.isbnKeys, issnText: source.issnText, looksInstitutional: source.looksInstitutional, makeCitekey: (t) => source.makeCitekey(record(t), () => false), nameFromCsl: (t) => source.nameFromCsl({ family: t, given: t }), nameText: (t) => source.nameText({ family: t, given: t }),
     nthCitekey: (t) => source.nthCitekey(t, 3), parseDate: source.parseDate, parseEdtf: source.parseEdtf, parseName: source.parseName, parseNames: source.parseNames, recognise: source.recognise, recogniseLines: source.recogniseLines, samePerson: (t) => source.samePerson({ family: t, given: t }, { family: `${t}b`, given: t }),
     shortLabel: (t) => source.shortLabel(record(t)), shortName: (t) => source.shortName({ family: t, given: t }), tidied: source.tidied, tidiedRecord: (t) => source.tidiedRecord(record(t)), toCsl: (t) => source.toCsl('a', record(t)), typedDate: (t) => source.typedDate(t), dateProblem: source.dateProblem, languageTag: source.languageTag, firstIsbnKey: source.firstIsbnKey, valueText: (t) => source.valueText('title', t), withEdit: (t) => source.withEdit(record(''), { title: t }, 'x'), withoutPassword: source.withoutPassword, takenOutOf: (t) => source.takenOutOf([t]),
     keywordsOf: (t) => source.keywordsOf({ ...record(''), keyword: t }), datesAgree: (t) => source.datesAgree({ literal: t }, { literal: t }), yearOf: (t) => source.yearOf({ literal: t }), precisionOf: (t) => source.precisionOf({ literal: t }), sameValue: (t) => source.sameValue(t, `${t}b`),
+  },
+  outline: {
+    inOrder: (t) => outline.inOrder(headings(t)), within: (t) => outline.within(headings(t), '0'), under: (t) => outline.under(headings(t), '0'), spotOf: (t) => outline.spotOf(headings(t), '8'), moved: (t) => outline.moved(headings(t), '7', { parentId: '14', before: null }),
+    stepped: (t) => outline.stepped(headings(t), '9', 'up'), putBefore: (t) => outline.putBefore([...t], [...t.slice(0, 50)], t.at(-1)!),
   },
   leads: { looksLikeReference: leads.looksLikeReference, nearness: (t) => leads.nearness(record(t), t, record(t)), parseReference: leads.parseReference, splitReferences: leads.splitReferences, wordsToSearch: (t) => leads.wordsToSearch({ record: record(t) }, t) },
   formats: {
@@ -88,7 +98,7 @@ const TAKES: Record<string, Record<string, Take>> = {
   },
   query: {
     parseQuery: query.parseQuery, printQuery: (t) => query.printQuery({ terms: [{ kind: 'words', words: t, phrase: true, not: false }, { kind: 'field', field: 'tag', values: [t], not: true }] }), problemsIn: (t) => query.problemsIn(query.parseQuery(t)), wordsSought: (t) => query.wordsSought(query.parseQuery(t)),
-    withField: (t) => query.withField(query.parseQuery(t), 'tag', [t]), asksAnything: (t) => query.asksAnything(query.parseQuery(t)), yearsIn: query.yearsIn, typesNamed: query.typesNamed, searchForm: query.searchForm, partsSought: query.partsSought, filtersAsQuery: (t) => query.filtersAsQuery({ q: t, tag: t }), nearestWord: (t) => query.nearestWord(t, [`${t}x`]),
+    toggled: (t) => query.toggled(query.parseQuery(t), 'tag', t), valuesOf: (t) => query.valuesOf(query.parseQuery(`tag:${t}`), 'tag'), withField: (t) => query.withField(query.parseQuery(t), 'tag', [t]), asksAnything: (t) => query.asksAnything(query.parseQuery(t)), yearsIn: query.yearsIn, typesNamed: query.typesNamed, searchForm: query.searchForm, partsSought: query.partsSought, filtersAsQuery: (t) => query.filtersAsQuery({ q: t, tag: t }), nearestWord: (t) => query.nearestWord(t, [`${t}x`]),
   },
   proof: {
     proof: (t) => proofing.proof(record(t)), proofAll: (t) => proofing.proofAll(record(t)), mended: (t) => proofing.mended(record(t)), proofAround: (t) => proofing.proofAround(record(t), { titleAsItStands: true }),
@@ -204,6 +214,7 @@ describe('functions of the core', () => {
       figures,
       passages,
       proof: proofing,
+      outline,
       query,
       source,
       text,

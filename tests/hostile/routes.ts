@@ -415,7 +415,37 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   ],
   'api/sample': () => [post('/api/sample', {})],
   'api/scope': (i) => [post('/api/scope', { projectId: i.project })],
-  'api/sections': (i) => [post('/api/sections', { projectId: i.project, name: 'Ponds' })],
+  'api/sections': (i) => [
+    post('/api/sections', { projectId: i.project, name: 'Ponds' }),
+    post('/api/sections', { projectId: i.project, name: 'Ponds', parentId: null }),
+  ],
+  'api/sections/[id]': (i) => [
+    post(`/api/sections/${i.section}`, { act: 'rename', name: 'Pools' }),
+    post(`/api/sections/${i.section}`, { act: 'move', parentId: null, before: null }),
+    post(`/api/sections/${i.section}`, { act: 'bin' }),
+    post(`/api/sections/${i.section}`, { act: 'bring back' }),
+  ],
+  'api/sections/[id]/sources': (i) => [
+    post(`/api/sections/${i.section}/sources`, { act: 'place', ids: [i.source], before: null }),
+    post(`/api/sections/${i.section}/sources`, { act: 'order', ids: [i.source], before: null }),
+    post(`/api/sections/${i.section}/sources`, { act: 'set order', ids: [i.source] }),
+    post(`/api/sections/${i.section}/sources`, { act: 'take out', ids: [i.source], unfile: [i.source] }),
+  ],
+  'api/reading': (i) => [
+    post('/api/reading', { ids: [i.source], state: 'reading', priority: 'high' }),
+    post('/api/reading', { each: [{ id: i.source, state: null, priority: null }] }),
+  ],
+  'api/facets': () => [get('/api/facets?q=tide+person:Pell&section=none')],
+  'api/sources/changing': (i) => [
+    post('/api/sources/changing', {
+      ids: [i.source],
+      change: { act: 'replace', field: 'title', find: 'tide', by: 'Tide', exact: true },
+    }),
+  ],
+  'api/sources/lines': (i) => [
+    post('/api/sources/lines', { ids: [i.source], what: 'addresses' }),
+    post('/api/sources/lines', { ids: [i.source], what: 'titles with notes' }),
+  ],
   'api/sources': (i) => [
     get('/api/sources?offset=0&q=tide&sort=year&from=1900&type=book'),
     post('/api/sources', {
@@ -432,6 +462,11 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/sources/edit': (i) => [
     post('/api/sources/edit', { ids: [i.source], tag: 'x' }),
     post('/api/sources/edit', { ids: [i.source], fix: true }),
+    post('/api/sources/edit', { ids: [i.source], checked: true }),
+    post('/api/sources/edit', {
+      ids: [i.source],
+      change: { act: 'set', field: 'publisher', value: 'P' },
+    }),
   ],
   'api/sources/file': (i) => [
     post('/api/sources/file', { ids: [i.source], projectId: i.project, filed: true }),
@@ -468,7 +503,10 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       type: 'application/octet-stream',
     },
   ],
-  'api/sources/[id]/restore': (i) => [post(`/api/sources/${i.source}/restore`, { number: 1 })],
+  'api/sources/[id]/restore': (i) => [
+    post(`/api/sources/${i.source}/restore`, { number: 1 }),
+    post(`/api/sources/${i.source}/restore`, { number: 1, field: 'title' }),
+  ],
   'api/styles': () => [
     get('/api/styles?q=apa&format=numeric&field=history'),
     post('/api/styles', { style: 'apa', favourite: true }, 'PATCH'),

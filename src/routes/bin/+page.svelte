@@ -14,6 +14,15 @@
     { kind: 'tasks' as const, name: 'Tasks', rows: data.bin.tasks },
     { kind: 'notes' as const, name: 'Notes', rows: data.bin.notes },
     {
+      kind: 'sections' as const,
+      name: 'Sections',
+      rows: data.bin.sections.map(({ id, name, project, binned }) => ({
+        id,
+        binned,
+        text: `${name} (of ${project})`,
+      })),
+    },
+    {
       kind: 'projects' as const,
       name: 'Projects',
       rows: data.bin.projects.map(({ id, name, binned, sources }) => ({
@@ -29,10 +38,11 @@
     leads: 'The lead is back.',
     tasks: 'The task is back.',
     notes: 'The note is back.',
+    sections: 'The section is back, with what stands under it.',
     projects: 'The project is back.',
   };
 
-  const ONE = { leads: 'lead', tasks: 'task', notes: 'note', projects: 'project' };
+  const ONE = { leads: 'lead', tasks: 'task', notes: 'note', sections: 'section', projects: 'project' };
 
   /** How much of what is in the bin is on the page. */
   const shown = $derived(
@@ -71,7 +81,7 @@
     };
   };
   function everything() {
-    const { sources, passages, leads, tasks, notes, projects } = data.bin;
+    const { sources, passages, leads, tasks, notes, sections, projects } = data.bin;
     const along = hanging(sources);
     const rest = data.counts.bin - shown;
     return {
@@ -84,6 +94,7 @@
         ...(leads.length ? [many(leads.length, 'lead', 'leads')] : []),
         ...(tasks.length ? [many(tasks.length, 'task', 'tasks')] : []),
         ...(notes.length ? [many(notes.length, 'note', 'notes')] : []),
+        ...(sections.length ? [many(sections.length, 'section', 'sections')] : []),
         ...(projects.length ? [many(projects.length, 'project', 'projects')] : []),
       ])} will be deleted for good.${rest > 0 ? ` ${rest.toLocaleString('en')} more, which are not shown here, stay in the bin.` : ''}`,
       of: {
@@ -92,6 +103,7 @@
         tasks: tasks.map((t) => t.id),
         notes: notes.map((n) => n.id),
         sources: sources.map((s) => s.id),
+        sections: sections.map((s) => s.id),
         projects: projects.map((p) => p.id),
       },
     };
@@ -110,6 +122,7 @@
     await attempt(async () => {
       if (kind === 'sources') await call('POST', '/api/sources/bin', { ids: [id], binned: false });
       else if (kind === 'projects') await call('POST', `/api/projects/${id}`, { binned: false });
+      else if (kind === 'sections') await call('POST', `/api/sections/${id}`, { act: 'bring back' });
       else if (kind === 'leads') await call('POST', `/api/leads/${id}`, { act: 'restore' });
       else await call('POST', `/api/${kind}/${id}/bin`, { binned: false });
       done(SAID[kind]);
@@ -197,7 +210,9 @@
                   words:
                     kind === 'projects'
                       ? `${row.text} goes with its sections. The sources stay in the library.`
-                      : `“${row.text.slice(0, 160)}” goes.`,
+                      : kind === 'sections'
+                        ? `${row.text} goes with the sections under it. The sources stay in the library.`
+                        : `“${row.text.slice(0, 160)}” goes.`,
                   of: { [kind]: [row.id] },
                 })}>Delete for good…</Button
             >

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CSL_TYPES, isTextVariable } from '../source';
+import { changeProblem, CSL_TYPES, isTextVariable } from '../source';
 import { nfc } from '../text';
 
 /** A project: its name, and the style and language it prints in. */
@@ -39,3 +39,26 @@ export const byHandWords = z.object({
   PMID: z.string().max(20).optional(),
 });
 export type ByHandWords = z.infer<typeof byHandWords>;
+
+const changedField = z.string().max(60);
+/** What is done to one field of many sources. */
+export const fieldChangeWords = z
+  .discriminatedUnion('act', [
+    z.strictObject({
+      act: z.literal('set'),
+      field: changedField,
+      value: z.string().max(4_000).transform(nfc),
+    }),
+    z.strictObject({ act: z.literal('clear'), field: changedField }),
+    z.strictObject({
+      act: z.literal('replace'),
+      field: changedField,
+      find: z.string().max(400).transform(nfc),
+      by: z.string().max(400).transform(nfc),
+      exact: z.boolean(),
+    }),
+  ])
+  .superRefine((change, ctx) => {
+    const problem = changeProblem(change);
+    if (problem) ctx.addIssue({ code: 'custom', message: problem });
+  });

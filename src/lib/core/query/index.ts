@@ -7,11 +7,16 @@ export const QUERY_FIELDS = {
   title: { what: 'words of the title', example: 'title:"tide mills"' },
   from: { what: 'what it appeared in, or its publisher', example: 'from:"marsh letters"' },
   year: { what: 'a year, or from one to another', example: 'year:1990-2005' },
+  person: { what: 'a person of any role, by the whole name', example: 'person:"Pell, Anna"' },
+  container: { what: 'the whole title of what it appeared in', example: 'container:"Marsh Letters"' },
+  language: { what: 'its language, by its code', example: 'language:de' },
   tag: { what: 'a tag', example: 'tag:silt' },
   type: { what: 'a kind of source', example: 'type:book' },
   in: { what: 'a project or a section', example: 'in:introduction' },
   has: { what: 'what hangs on it', example: 'has:pdf' },
   state: { what: 'the state it is in', example: 'state:unchecked' },
+  reading: { what: 'how far you are with it', example: 'reading:to-read' },
+  priority: { what: 'how much it matters to you', example: 'priority:high' },
   finding: { what: 'what the proof found', example: 'finding:title-capitals' },
   key: { what: 'the beginning of its citekey', example: 'key:pell19' },
   added: { what: 'when it was added', example: 'added:2026-11' },
@@ -35,6 +40,21 @@ export type Has = (typeof HAS)[number];
 /** What `state:` can ask for. */
 export const STATES = ['checked', 'unchecked', 'found', 'clean'] as const;
 export type State = (typeof STATES)[number];
+
+/** How far somebody is with reading a source. */
+export const READING_STATES = ['to-read', 'reading', 'read', 'aside'] as const;
+export type ReadingState = (typeof READING_STATES)[number];
+/** How much a source matters to somebody, where it is not as usual. */
+export const PRIORITIES = ['high', 'low'] as const;
+export type Priority = (typeof PRIORITIES)[number];
+
+/** What fields with few values can be. `none` is what has not been said. */
+export const ONE_OF: Partial<Record<QueryField, readonly string[]>> = {
+  has: HAS,
+  state: STATES,
+  reading: [...READING_STATES, 'none'],
+  priority: [...PRIORITIES, 'none'],
+};
 
 /** One thing a query asks for. All of them must hold; `not` turns one round. Of several values of a field one must. */
 export type Term =
@@ -138,6 +158,17 @@ export function withField(query: Query, field: QueryField, values: string[]): Qu
   return { terms: values.length ? [...terms, { kind: 'field', field, values, not: false }] : terms };
 }
 
+/** The values of a field that a query asks for; those it turns round are not among them. */
+export const valuesOf = ({ terms }: Query, field: QueryField): string[] =>
+  terms.flatMap((term) => (term.kind === 'field' && term.field === field && !term.not ? term.values : []));
+
+/** A query that asks for a value of a field beside those it asks for, or no longer, where it did. */
+export function toggled(query: Query, field: QueryField, value: string): Query {
+  const values = valuesOf(query, field);
+  const left = values.filter((one) => one.toLowerCase() !== value.toLowerCase());
+  return withField(query, field, left.length < values.length ? left : [...values, value]);
+}
+
 /** The words that must be there, for showing where they stand. */
 export const wordsSought = ({ terms }: Query): string =>
   terms.flatMap((term) => (term.kind === 'words' && !term.not ? [term.words] : [])).join(' ');
@@ -171,10 +202,9 @@ export function problemsIn({ terms }: Query): string[] {
       const says = `${field}:${quoted(value)}`;
       if (field === 'year' && !yearsIn(value))
         return [`${says} is no year. Write ${QUERY_FIELDS.year.example}.`];
-      if (field === 'has' && !(HAS as readonly string[]).includes(value.toLowerCase()))
-        return [`${says}: has can be ${HAS.join(', ')}.`];
-      if (field === 'state' && !(STATES as readonly string[]).includes(value.toLowerCase()))
-        return [`${says}: state can be ${STATES.join(', ')}.`];
+      const oneOf = ONE_OF[field];
+      if (oneOf && !oneOf.includes(value.toLowerCase()))
+        return [`${says}: ${field} can be ${oneOf.join(', ')}.`];
       if (field === 'type' && typesNamed(value).length === 0) return [`${says} is no kind of source.`];
       if (field === 'added' && !/^\d{4}(?:-\d{2}){0,2}$/.test(value))
         return [`${says} is no date. Write ${QUERY_FIELDS.added.example}.`];

@@ -9,6 +9,7 @@ import {
   problemsIn,
   QUERY_FIELDS,
   searchForm,
+  toggled,
   typesNamed,
   withField,
   wordsSought,
@@ -85,13 +86,23 @@ describe('a query', () => {
     expect(problemsIn(parseQuery('tide year:1990 has:pdf type:book state:unchecked added:2026-11'))).toEqual(
       [],
     );
-    expect(problemsIn(parseQuery('year:soon has:legs state:red type:novelty added:monday'))).toEqual([
+    expect(
+      problemsIn(parseQuery('year:soon has:legs state:red type:novelty added:monday reading:soon')),
+    ).toEqual([
       'year:soon is no year. Write year:1990-2005.',
       'has:legs: has can be pdf, page, copy, passages, notes, tasks, doi, isbn, date, tags.',
       'state:red: state can be checked, unchecked, found, clean.',
       'type:novelty is no kind of source.',
       'added:monday is no date. Write added:2026-11.',
+      'reading:soon: reading can be to-read, reading, read, aside, none.',
     ]);
+  });
+  it('asks for a value more, or no longer', () => {
+    const by = (query: string, value: string) => printQuery(toggled(parseQuery(query), 'tag', value));
+    expect(by('tide -tag:news', 'salt marsh')).toBe('tide -tag:news tag:"salt marsh"');
+    expect(by('tag:silt tide', 'news')).toBe('tide tag:silt,news');
+    expect(by('tag:silt,News tide', 'news')).toBe('tide tag:silt');
+    expect(by('tag:silt', 'silt')).toBe('');
   });
   it('is what the controls of a view narrow by', () => {
     const filters = { q: 'tide', type: 'book', tag: 'salt marsh', state: 'intake', from: '1990', to: '2005' };

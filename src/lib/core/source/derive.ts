@@ -50,6 +50,27 @@ export function derive(record: SourceRecord): Derived {
   };
 }
 
+/** What sources are narrowed by beside their columns. */
+export const FACETS = ['person', 'container', 'language'] as const;
+export type Facet = (typeof FACETS)[number];
+
+/** The values of each facet that a record has, each once: people of any role, what it appeared in, the language of its title. */
+export function facetsOfRecord(record: SourceRecord): { kind: Facet; value: string }[] {
+  const people = creatorsOf(record).flatMap((c) => c.names.map(nameText));
+  // Of a language tag (RFC 5646) the language alone: `en-GB` is English.
+  const language = String(record.language ?? '')
+    .trim()
+    .toLowerCase()
+    .split(/[-_]/, 1)[0]!;
+  const values: [Facet, string][] = [
+    ...people.map((name): [Facet, string] => ['person', name]),
+    ['container', plain(String(record['container-title'] ?? ''))],
+    ['language', /^[a-z]{2,3}$/.test(language) ? language : ''],
+  ];
+  const seen = new Map(values.filter(([, value]) => value).map((pair) => [pair.join(' '), pair]));
+  return [...seen.values()].map(([kind, value]) => ({ kind, value }));
+}
+
 /** A short name for a source: `Ferreira, Ng & Ó Súilleabháin 2021`, or its title where no creator is known. */
 export function shortLabel(record: SourceRecord): string {
   const names = (creatorsOf(record)[0]?.names ?? []).map(shortName);

@@ -82,6 +82,7 @@ export {
   type CitekeyPart,
   type CitekeyPattern,
 } from './citekey';
-export { derive, headline, shortLabel, type Derived } from './derive';
+export { derive, FACETS, facetsOfRecord, headline, shortLabel, type Derived, type Facet } from './derive';
 export { alternativesOf, ORIGIN_LABELS, originOf, sameValue, valueText, withEdit } from './origins';
+export { canReplace, canSet, changeProblem, fieldChanged, type FieldChange } from './changing';
 export { keywordsOf } from './keywords';

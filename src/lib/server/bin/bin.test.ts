@@ -7,7 +7,7 @@ import { transaction, type Context } from '../access/context';
 import { keepFile, placeOf } from '../files/store';
 import { fileSources, insertProject } from '../projects/repository';
 import { listProjects, setAside } from '../projects';
-import { listSections, placeSource, sectionNamed } from '../projects/sections';
+import { listSections, placeSources, sectionNamed } from '../projects/sections';
 import { insertSource } from '../sources/repository';
 import { deleteForGood, sweepLeaving } from './index';
 import { keepApart, merge } from '../duplicates';
@@ -74,7 +74,7 @@ describe('deleting for good', () => {
     const passage = await quote(copy.id, text);
     const project = await insertProject(ctx, { name: 'P', style: 'apa', locale: 'en-US' });
     await fileSources(ctx, project.id, [id, other.id]);
-    await placeSource(ctx, (await sectionNamed(ctx, project.id, 'Ponds')).id, id);
+    await placeSources(ctx, (await sectionNamed(ctx, project.id, 'Ponds')).id, [id]);
     await keepApart(ctx, id, [other.id]);
     const note = await keepNote(ctx, { body: 'mine', sourceId: id, projectId: null });
     const [lead] = await keepLeads(ctx, { text: 'Costa, I. Etangs. 1999.', projectId: null, metIn: id });
@@ -112,7 +112,7 @@ describe('deleting for good', () => {
     const project = await insertProject(ctx, { name: 'P', style: 'apa', locale: 'en-US' });
     const source = await add('Tide mills');
     await fileSources(ctx, project.id, [source.id]);
-    await placeSource(ctx, (await sectionNamed(ctx, project.id, 'Ponds')).id, source.id);
+    await placeSources(ctx, (await sectionNamed(ctx, project.id, 'Ponds')).id, [source.id]);
     const note = await keepNote(ctx, { body: 'mine', sourceId: null, projectId: project.id });
     await setAside(ctx, project.id, { putAway: true });
     expect(await listProjects(ctx)).toMatchObject([{ name: 'P', putAway: expect.any(String) as string }]);

@@ -7,6 +7,7 @@ import { removeFile } from '../files/store';
 import { forgetLists } from '../lists/printing';
 import { figuresOf } from '../passages/figures';
 import { removeProjects } from '../projects/repository';
+import { removeSections } from '../projects/sections';
 import { Refusal } from '../access/refusal';
 import { takeOff } from '../sources/hanging';
 import { takeOutOfIndex, type SearchKind } from '../search/repository';
@@ -21,9 +22,10 @@ const TABLES = {
   notes: 'note',
   tasks: 'task',
   sources: 'source',
+  sections: 'section',
   projects: 'project',
 } as const;
-export const BIN_KINDS = ['tasks', 'passages', 'leads', 'notes', 'sources', 'projects'] as const;
+export const BIN_KINDS = ['tasks', 'passages', 'leads', 'notes', 'sources', 'sections', 'projects'] as const;
 export type BinKind = (typeof BIN_KINDS)[number];
 
 type Row = Record<string, string | null>;
@@ -102,6 +104,7 @@ const REMOVE: Record<BinKind, (ctx: Context, ids: string[]) => Promise<void>> = 
   leads: (ctx, ids) => remove(ctx, 'lead', ids),
   notes: removeNotes,
   sources: removeSources,
+  sections: removeSections,
   async projects(ctx, ids) {
     await forgetInHistory(ctx, ids);
     await removeProjects(ctx, ids);
@@ -113,6 +116,8 @@ async function allInBin(ctx: Context, kind: BinKind, ids: string[]): Promise<boo
   for (const part of inParts(ids)) {
     const query = scoped(ctx, TABLES[kind]).whereIn('id', part).whereNotNull('binned');
     if (kind === 'sources') void query.whereNull('merged_into');
+    // Those that went there under another are deleted with it.
+    if (kind === 'sections') void query.whereRaw('binned_with = id');
     const [{ n }] = (await query.count({ n: '*' })) as unknown as [{ n: number }];
     there += n;
   }

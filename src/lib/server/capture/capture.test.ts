@@ -10,7 +10,7 @@ import { notes } from '../notes/repository';
 import { presetWords } from '../../core/forms';
 import { insertPreset } from '../presets/repository';
 import { insertProject } from '../projects/repository';
-import { listSections, placeSource, sectionNamed, sectionsOf } from '../projects/sections';
+import { listSections, placeSources, sectionNamed, sectionsOf } from '../projects/sections';
 import { insertSource } from '../sources/repository';
 import { doublesOf, keepAsCopy, keepNew, withPreset } from './keep';
 import { Refusal } from '../access/refusal';
@@ -318,7 +318,7 @@ describe('merging', () => {
     const [a, b] = [await add(), await add({ DOI: '10.5555/ML.1' })];
     await keepNote(ctx, { body: 'on b', projectId: null, sourceId: b.id });
     await keepLeads(ctx, { text: 'the pamphlet on the Skerry flood', projectId: null, metIn: b.id });
-    for (const id of [a.id, b.id]) await placeSource(ctx, section.id, id);
+    for (const id of [a.id, b.id]) await placeSources(ctx, section.id, [id]);
     const state = async () => [
       await db('note').select('id', 'source_id'),
       await db('lead').select('id', 'met_in', 'found_id'),

@@ -22,7 +22,7 @@ import { notes } from '../notes/repository';
 import { getPassage, insertPassage, passagesWhere, updatePassage } from '../passages/repository';
 import { getPreset, type Preset } from '../presets/repository';
 import { filedIn, fileSources, findProject, unfileSource } from '../projects/repository';
-import { placedIn, placeSource, unplaceSource } from '../projects/sections';
+import { findSection, placeSources, unplaceSources } from '../projects/sections';
 import { judged } from '../duplicates/judging';
 import { getSource, insertSource, updateSource, type Source } from '../sources/repository';
 import type { CaptureInput, Double, Gathered, Into } from './types';
@@ -142,15 +142,14 @@ async function keepBeside(
   copies: Copy[],
 ): Promise<Beside> {
   const beside: Beside = { said: [] };
-  const { projectId, sectionId } = input;
+  const section = input.sectionId ? await findSection(ctx, input.sectionId) : undefined;
+  // What is placed in a section is in its project.
+  const projectId = section?.projectId ?? input.projectId;
   if (projectId && (await findProject(ctx, projectId))) {
     if (!(await filedIn(ctx, projectId, [sourceId])).has(sourceId)) beside.filedIn = projectId;
     await fileSources(ctx, projectId, [sourceId]);
   }
-  if (sectionId) {
-    if (!(await placedIn(ctx, sectionId)).includes(sourceId)) beside.placedIn = sectionId;
-    await placeSource(ctx, sectionId, sourceId);
-  }
+  if (section && (await placeSources(ctx, section.id, [sourceId])).length) beside.placedIn = section.id;
   const note = nfc(input.note ?? '').trim();
   if (note)
     beside.noteId = (
@@ -288,7 +287,7 @@ export const takeAway = (ctx: Context, sourceId: string, added: Addition): Promi
     }
     await removeCopies(inner, added.copies);
     if (added.filedIn) await unfileSource(inner, added.filedIn, sourceId);
-    if (added.placedIn) await unplaceSource(inner, added.placedIn, sourceId);
+    if (added.placedIn) await unplaceSources(inner, added.placedIn, [sourceId]);
     const tags = source.record.retexa.tags.filter((t) => !added.tags.includes(t));
     if (tags.length !== source.record.retexa.tags.length)
       await updateSource(

@@ -61,6 +61,15 @@ export async function revisionsOf(ctx: Context, subjectId: string): Promise<Revi
   return (rows as Row[]).map(opened);
 }
 
+/** What those are called who made revisions, by their ids. */
+export async function namesOf(ctx: Context, personIds: string[]): Promise<Map<string, string>> {
+  const rows = (await ctx.db('person').whereIn('id', personIds).select('id', 'name')) as {
+    id: string;
+    name: string;
+  }[];
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+
 /** One revision by its id. */
 export async function findRevision(ctx: Context, id: string): Promise<Revision | undefined> {
   const row = (await scoped<Row>(ctx, 'revision').where({ id }).first()) as Row | undefined;

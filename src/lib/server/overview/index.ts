@@ -6,6 +6,7 @@ import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
 import { openPassage, type Passage, type PassageRow } from '../passages/repository';
 import { binnedProjects } from '../projects/repository';
+import { binnedSections } from '../projects/sections';
 import { tasks } from '../tasks/repository';
 import { getSources, living, openSource, type SourceRow } from '../sources/repository';
 import { talliesOf, type Counted } from '../sources/tallies';
@@ -44,7 +45,7 @@ export async function binOf(ctx: Context) {
     await listKept(ctx, notes, inBin, 500),
     await listKept(ctx, tasks, inBin, 500),
   ];
-  const projects = await binnedProjects(ctx);
+  const [projects, sections] = [await binnedProjects(ctx), await binnedSections(ctx)];
   const sourceIds = sources.map((r) => r.id);
   const hanging = {
     passages: await countsBy(ctx, 'passage', sourceIds),
@@ -69,6 +70,7 @@ export async function binOf(ctx: Context) {
     })),
     leads: binnedLeads.map((l) => ({ id: l.id, text: l.text, binned: l.binned! })),
     projects,
+    sections,
     tasks: binnedTasks.map((t) => ({ id: t.id, text: t.text, binned: t.binned! })),
     notes: binnedNotes.map((n) => ({ id: n.id, text: n.body || 'a recording', binned: n.binned! })),
   };

@@ -135,6 +135,7 @@ async function sectionsOfPassages(
       .db('placement')
       .join('section', 'section.id', 'placement.section_id')
       .where('section.library_id', ctx.libraryId)
+      .whereNull('section.binned')
       .whereIn('placement.passage_id', part)
       .orderBy('section.position')
       .select('placement.passage_id', 'section.id', 'section.name')) as {

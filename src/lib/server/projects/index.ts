@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { ProjectWords } from '../../core/forms';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
@@ -13,10 +14,30 @@ import {
   updateProject,
   type Project,
 } from './repository';
-import { sectionNamed, type Section } from './sections';
+import {
+  binSection,
+  getSection,
+  insertSection,
+  moveSection,
+  orderSources,
+  outlines,
+  placedUnder,
+  placeSources,
+  renameSection,
+  sectionNamed,
+  setOrder,
+  unplaceSources,
+  type OutlineSection,
+  type Section,
+} from './sections';
 
 export { findProject, listProjects, projectsOf, type Project } from './repository';
-export { listSections, sectionsOf, type Section } from './sections';
+export { findSection, listSections, sectionsOf, type OutlineSection, type Section } from './sections';
+
+const idGiven = z.string().max(60);
+const sectionName = z.string().trim().min(1, 'A section has a name').max(200);
+/** How many sources are placed in one step at most. */
+const MOST_PLACED = 20_000;
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['projects'] } as const;
@@ -45,9 +66,106 @@ export const setAside = (
     setProjectAside(inner, id, 'putAway' in how ? { put_away: how.putAway } : how),
   );
 
-/** The section of a name in a project, made when there is none. */
-export const makeSection = (ctx: Context, projectId: string, name: string): Promise<Section> =>
-  change(ctx, { ...CHANGE, names: { project: projectId } }, (inner) => sectionNamed(inner, projectId, name));
+/** The section of a name in a project, made when there is none; with `parentId`, a new one under that, or under none. */
+export const makeSection = (
+  ctx: Context,
+  projectId: string,
+  name: string,
+  parentId?: string | null,
+): Promise<Section> =>
+  change(ctx, { ...CHANGE, names: { project: projectId } }, (inner) =>
+    parentId === undefined
+      ? sectionNamed(inner, projectId, name)
+      : insertSection(inner, { projectId, parentId, name }),
+  );
+
+/** What is done to a section: it is called otherwise, put elsewhere in its outline, put in the bin or brought back. */
+export const sectionChange = z.discriminatedUnion('act', [
+  z.object({ act: z.literal('rename'), name: sectionName }),
+  z.object({ act: z.literal('move'), parentId: idGiven.nullable(), before: idGiven.nullable() }),
+  z.object({ act: z.literal('bin') }),
+  z.object({ act: z.literal('bring back') }),
+]);
+
+/** Changes a section, and gives what takes that back. */
+export const changeSection = (
+  ctx: Context,
+  id: string,
+  said: z.infer<typeof sectionChange>,
+): Promise<{ back: z.infer<typeof sectionChange> }> =>
+  change(ctx, { ...CHANGE, names: { section: id } }, async (inner) => {
+    switch (said.act) {
+      case 'rename':
+        return { back: { act: 'rename' as const, name: await renameSection(inner, id, said.name) } };
+      case 'move':
+        return { back: { act: 'move' as const, ...(await moveSection(inner, id, said)) } };
+      case 'bin':
+        await binSection(inner, id, true);
+        return { back: { act: 'bring back' as const } };
+      case 'bring back':
+        await binSection(inner, id, false);
+        return { back: { act: 'bin' as const } };
+    }
+  });
+
+/** The outlines of the library's projects, with how many sources each section has. */
+export const outlinesOf = (ctx: Context): Promise<OutlineSection[]> => outlines(ctx);
+
+const some = z.array(idGiven).max(MOST_PLACED);
+
+/**
+ * What is done to the sources of a section: some are placed in it, before one that is there or where its project puts what is
+ * new, or in an order there was; taken out, and out of the project too; put in another order; or in one there was.
+ */
+export const placing = z.discriminatedUnion('act', [
+  z.object({
+    act: z.literal('place'),
+    ids: some,
+    before: idGiven.nullable().optional(),
+    order: some.optional(),
+  }),
+  z.object({ act: z.literal('take out'), ids: some, unfile: some.optional() }),
+  z.object({ act: z.literal('order'), ids: some, before: idGiven.nullable() }),
+  z.object({ act: z.literal('set order'), ids: some }),
+]);
+
+/** Changes what is placed in a section, all or none: for how many that was a change, and what takes it back. */
+export const changePlaced = (
+  ctx: Context,
+  sectionId: string,
+  said: z.infer<typeof placing>,
+): Promise<{ changed: number; back?: z.infer<typeof placing> }> =>
+  change(ctx, { ...CHANGE, of: ['projects', 'sources'], names: { section: sectionId } }, async (inner) => {
+    const { projectId } = await getSection(inner, sectionId);
+    switch (said.act) {
+      case 'place': {
+        await checkSources(inner, said.ids);
+        const before = await filedIn(inner, projectId, said.ids);
+        const unfile = said.ids.filter((id) => !before.has(id));
+        await fileSources(inner, projectId, unfile);
+        const ids = await placeSources(inner, sectionId, said.ids, said.before);
+        if (said.order) await setOrder(inner, sectionId, said.order);
+        return {
+          changed: Math.max(ids.length, unfile.length),
+          back: { act: 'take out' as const, ids, unfile },
+        };
+      }
+      case 'take out': {
+        const present = await placedUnder(inner, sectionId);
+        const ids = await unplaceSources(inner, sectionId, said.ids);
+        for (const id of said.unfile ?? []) await unfileSource(inner, projectId, id);
+        return { changed: ids.length, back: { act: 'place' as const, ids, order: present } };
+      }
+      case 'order': {
+        const ids = await orderSources(inner, sectionId, said.ids, said.before);
+        return { changed: said.ids.length, back: { act: 'set order' as const, ids } };
+      }
+      case 'set order': {
+        await setOrder(inner, sectionId, said.ids);
+        return { changed: said.ids.length };
+      }
+    }
+  });
 
 /** Files sources in a project or takes them out of it, and gives those for which that was a change. */
 export const file = (

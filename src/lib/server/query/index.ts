@@ -8,6 +8,7 @@ import {
   type Query,
   type QueryField,
 } from '../../core/query';
+import type { Facet } from '../../core/source';
 import { scoped, visible, type Context } from '../access/context';
 import { withWords } from '../search/repository';
 
@@ -65,6 +66,20 @@ const STATES: Record<State, (rows: Rows) => unknown> = {
   clean: (rows) => rows.whereRaw(`source.findings = '[]'`),
 };
 
+/** Sources with a value of a facet, in capitals or not. */
+const faceted = (ctx: Context, rows: Rows, kind: Facet, value: string) =>
+  rows.whereIn(
+    'source.id',
+    scoped(ctx, 'facet').where({ kind }).whereRaw('value = ? COLLATE NOCASE', [value]).select('source_id'),
+  );
+
+/** Sources by what the person said of their reading; `none` is nothing. */
+const readBy = (ctx: Context, rows: Rows, column: 'state' | 'priority', value: string) => {
+  const said = ctx.db('reading').where({ owner_id: ctx.personId }).select('source_id');
+  if (value === 'none') rows.whereNotIn('source.id', said.whereNotNull(column));
+  else rows.whereIn('source.id', said.where(column, value));
+};
+
 /** How each field narrows the living sources to those with a value. Fields that are words are looked for with the words. */
 const CONDITIONS: Partial<Record<QueryField, Condition>> = {
   year: (_, rows, value) => {
@@ -100,7 +115,7 @@ const CONDITIONS: Partial<Record<QueryField, Condition>> = {
           'source.id',
           ctx
             .db('placement')
-            .whereIn('section_id', named('section'))
+            .whereIn('section_id', named('section').whereNull('binned'))
             .whereNotNull('source_id')
             .select('source_id'),
         ),
@@ -110,6 +125,11 @@ const CONDITIONS: Partial<Record<QueryField, Condition>> = {
   state: (_, rows, value) => void STATES[value.toLowerCase() as State](rows),
   finding: (ctx, rows, value) =>
     void rows.whereIn('source.id', scoped(ctx, 'finding').where({ name: value }).select('source_id')),
+  person: (ctx, rows, value) => void faceted(ctx, rows, 'person', value),
+  container: (ctx, rows, value) => void faceted(ctx, rows, 'container', value),
+  language: (ctx, rows, value) => void faceted(ctx, rows, 'language', value),
+  reading: (ctx, rows, value) => readBy(ctx, rows, 'state', value.toLowerCase()),
+  priority: (ctx, rows, value) => readBy(ctx, rows, 'priority', value.toLowerCase()),
   key: (_, rows, value) =>
     void rows.where('source.citekey', '>=', value).where('source.citekey', '<', `${value}\uffff`),
   added: (_, rows, value) =>

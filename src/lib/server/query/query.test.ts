@@ -11,7 +11,7 @@ import { fileSources, insertProject } from '../projects/repository';
 import { keepPassage } from '../passages';
 import { forgetQuery, savedCounts, savedQueries, saveQuery } from '../queries';
 import { searchEverything } from '../search';
-import { facetsOf, listIds, listSources } from '../sources';
+import { facetsOf, listIds, listSources, yearsOf } from '../sources';
 import { insertSource } from '../sources/repository';
 import { keepTestCopy, openTestLibrary } from '../test-library';
 
@@ -156,11 +156,16 @@ describe('a query', () => {
       limit: 1,
       sort: 'author',
     });
-    const { types, years } = await facetsOf(ctx, { text });
-    expect([total, types.reduce((n, t) => n + t.n, 0), years.reduce((n, y) => n + y.n, 0)]).toEqual(
-      Array(3).fill(ids.length),
-    );
-    expect(types.some((t) => t.type === 'book')).toBe(false);
+    const facets = await facetsOf(ctx, { text });
+    const of = (field: string) => facets.find((f) => f.field === field)!.values;
+    const sum = (field: string) => of(field).reduce((n, v) => n + v.n, 0);
+    expect([total, sum('type')]).toEqual([ids.length, ids.length]);
+    expect(of('type').some((t) => t.value === 'book')).toBe(false);
+    // Each is counted among what the rest of the query leaves; each of its values finds as many as it says.
+    for (const { field, values } of facets)
+      for (const { value, n } of values.slice(0, 4))
+        expect(await found(`${text} ${field}:"${value}"`), `${field}:${value}`).toHaveLength(n);
+    expect(await yearsOf(ctx, { text })).toEqual(await yearsOf(ctx, { text: '-type:book' }));
   });
 
   it('narrows passages, copies, notes and leads, too, says what cannot be asked, and offers near words', async () => {

@@ -1,16 +1,22 @@
 import {
+  fieldChanged,
+  fieldName,
   makeCitekey,
   problemsOf,
+  shortLabel,
   sourceRecord,
+  valueText,
   withEdit,
   type CitekeyPattern,
+  type FieldChange,
   type SourceRecord,
+  type Variable,
 } from '../../core/source';
 import { mended, withSic, type Finding } from '../../core/proof';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
-import { now } from '../db/ids';
+import { inParts, now } from '../db/ids';
 import { inTurn } from '../turns';
 import { keyTaken, leadTo } from './aliases';
 import { freeCitekey, setCitekeyPattern } from './citekeys';
@@ -160,26 +166,103 @@ export const citekeysBy = async (ctx: Context, pattern: CitekeyPattern, ids: str
     made: makeCitekey(s.record, () => false, pattern),
   }));
 
-/** Adds a tag to several sources, or mends what will print wrong in them as far as the proof knows; all or none. */
+/** What is done to several sources at once. */
+export interface EditOfMany {
+  tag?: string | undefined;
+  fix?: boolean | undefined;
+  checked?: boolean | undefined;
+  change?: FieldChange | undefined;
+}
+
+const WHY_CHANGED = { set: 'set in several', clear: 'cleared in several', replace: 'words replaced in' };
+
+/**
+ * Changes several sources: a tag is added, what will print wrong is mended as far as the proof knows, they are marked as checked
+ * or not, one field is changed; all of them or none. Gives the revisions made, for undoing.
+ */
 export const editSources = (
   ctx: Context,
   ids: string[],
-  { tag, fix }: { tag?: string | undefined; fix?: boolean | undefined },
+  { tag, fix, checked, change: changing }: EditOfMany,
 ): Promise<{ revisions: string[] }> =>
   change(ctx, CHANGE, async (inner) => {
     const revisions: string[] = [];
     for await (const id of inTurn(ids)) {
       const source = await getSource(inner, id);
-      const fields = fix ? mended(source.record) : {};
-      const tags = tag ? [...source.record.retexa.tags, tag] : undefined;
-      const { revisionId } = await editSource(
+      const { record } = source;
+      if (checked !== undefined && checked === Boolean(source.checked)) continue;
+      const made = changing && fieldChanged(record, changing);
+      if (changing && !made) continue;
+      const fields = made ? { [changing!.field]: made.value } : fix ? mended(record) : {};
+      const edit = { fields, ...(tag ? { tags: [...record.retexa.tags, tag] } : {}) };
+      const why = changing
+        ? `${WHY_CHANGED[changing.act]}: ${fieldName(changing.field).toLowerCase()}`
+        : tag
+          ? `tagged ${tag}`
+          : checked === undefined
+            ? 'findings fixed'
+            : checked
+              ? 'checked'
+              : 'sent back to Intake';
+      const { revisionId } = await updateSource(
         inner,
         id,
         source.revision,
-        { fields, ...(tags ? { tags } : {}) },
-        tag ? `tagged ${tag}` : 'findings fixed',
+        {
+          record: editedNamed(source, edit),
+          ...(checked === undefined ? {} : { checked: checked ? now() : null }),
+        },
+        why,
       );
       if (revisionId) revisions.push(revisionId);
     }
     return { revisions };
   });
+
+/** The same as `edited`, of one of several: a refusal names which. */
+function editedNamed({ record }: Source, edit: RecordEdit): SourceRecord {
+  try {
+    return edited(record, edit);
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e;
+    const name = shortLabel(record);
+    throw new Refusal(
+      e.status,
+      e.message,
+      e.details.map((detail) => `${name}: ${detail}`),
+      e.code,
+    );
+  }
+}
+
+/** How many sources a preview of a change shows. */
+const SHOWN = 200;
+
+/** What a change of one field would make of some sources: how many it changes, and the first of these. */
+export async function previewChange(
+  ctx: Context,
+  ids: string[],
+  changing: FieldChange,
+): Promise<{
+  total: number;
+  shown: { id: string; label: string; was: string; is: string }[];
+  changes: string[];
+}> {
+  const shown: { id: string; label: string; was: string; is: string }[] = [];
+  const changes: string[] = [];
+  for (const part of inParts(ids))
+    for await (const { id, record } of inTurn(await getSources(ctx, part))) {
+      const made = fieldChanged(record, changing);
+      if (!made) continue;
+      changes.push(id);
+      const { field } = changing;
+      if (shown.length < SHOWN)
+        shown.push({
+          id,
+          label: shortLabel(record),
+          was: valueText(field, record[field as Variable]),
+          is: valueText(field, made.value),
+        });
+    }
+  return { total: changes.length, shown, changes };
+}

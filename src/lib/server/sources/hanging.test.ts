@@ -4,7 +4,7 @@ import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { merge, undoMerge } from '../duplicates';
 import { fileSources, insertProject } from '../projects/repository';
-import { placeSource, sectionNamed } from '../projects/sections';
+import { placeSources, sectionNamed } from '../projects/sections';
 import { openTestLibrary } from '../test-library';
 import { HANGING } from './hanging';
 import { insertSource } from './repository';
@@ -50,7 +50,7 @@ describe('what hangs on a source', () => {
     await fileSources(ctx, both, [a.id, b.id]);
     for (const project of [absorbed, gone]) await fileSources(ctx, project, [b.id]);
     const section = await sectionNamed(ctx, both, 'Ponds');
-    await placeSource(ctx, section.id, b.id);
+    await placeSources(ctx, section.id, [b.id]);
     const filings = () => db('filing').orderBy(['project_id', 'source_id']) as unknown as Promise<unknown[]>;
     const placements = () => db('placement').select() as unknown as Promise<unknown[]>;
     const [filedBefore, placedBefore] = [await filings(), await placements()];

@@ -7,6 +7,8 @@ import { readOf } from '../copies/place';
 import { notHere, Refusal } from '../access/refusal';
 import { twiceAmong } from '../duplicates/groups';
 import { printedSoFar, type Look, type ShownReference } from '../lists/printing';
+import { inOutline, sectionIds } from '../projects/sections';
+import { readingOf, type Reading } from '../reading/repository';
 import { withFit } from '../search/repository';
 import { findSource, living, openSource, type SourceFilter, type SourceRow } from './repository';
 import { tallied, talliesOf } from './tallies';
@@ -31,6 +33,8 @@ export interface SourceItem {
   copies: number;
   /** How much of it the person has read, of the copy they came furthest in: 0 to 1; nothing where none was opened. */
   read?: number;
+  /** How far the person says they are with it, and how much it matters to them. */
+  reading?: Reading;
   /** The pair it is in, when it looks like another. */
   twice?: { a: string; b: string };
   reference?: ShownReference;
@@ -58,10 +62,11 @@ export async function countsBy(
 async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<SourceItem[]> {
   const ids = rows.map((r) => r.id);
   const sources = rows.map(openSource);
-  const [passages, copies, read, printed, twice] = await Promise.all([
+  const [passages, copies, read, reading, printed, twice] = await Promise.all([
     countsBy(ctx, 'passage', ids),
     countsBy(ctx, 'copy', ids),
     readOf(ctx, ids),
+    readingOf(ctx, ids),
     printedSoFar(ctx, sources, look),
     twiceAmong(ctx, ids),
   ]);
@@ -87,14 +92,19 @@ async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<Sou
       passages: passages.get(id) ?? 0,
       copies: copies.get(id) ?? 0,
       ...(read.has(id) ? { read: read.get(id)! } : {}),
+      ...(reading.has(id) ? { reading: reading.get(id)! } : {}),
       ...(pair ? { twice: { a: pair.a, b: pair.b } } : {}),
       ...(reference ? { reference } : {}),
     };
   });
 }
 
-/** The orders a list can be in, each with the index it is read from; `fit` is how well words fit, and by author where there are none. */
+/**
+ * The orders a list can be in, each with the index it is read from; `fit` is how well words fit, `own` the order in a section,
+ * both by author where there are none.
+ */
 export const SORTS = {
+  own: ['sort_key', 'asc'],
   fit: ['sort_key', 'asc'],
   author: ['sort_key', 'asc'],
   title: ['title_key', 'asc'],
@@ -140,13 +150,22 @@ export async function listSources(
   const ids = living(ctx, filter).limit(page.limit).select('source.id');
   const fits = page.sort === 'fit' && withFit(ctx, ids, 'source.id', 'source', parseQuery(filter.text ?? ''));
   if (fits) void ids.orderBy('fitting.fit');
+  const own = page.sort === 'own' && filter.section !== undefined && filter.section !== 'none';
+  if (own)
+    void ids
+      .join(
+        inOutline(ctx, await sectionIds(ctx, filter.section!)).as('outlined'),
+        'outlined.source_id',
+        'source.id',
+      )
+      .orderBy('outlined.place');
   void ids.orderBy([
     { column: `source.${column}`, order: direction },
     { column: 'source.sort_key' },
     { column: 'source.id' },
   ]);
   if ('offset' in page.from) void ids.offset(page.from.offset);
-  else if (fits) throw new Refusal(422, 'What is sorted by how well it fits is asked for by its place.');
+  else if (fits || own) throw new Refusal(422, 'A list in this order is asked for by its place.');
   else await after(ctx, ids, page.from.after, page.sort);
   const wanted = ((await ids) as { id: string }[]).map((r) => r.id);
   const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', wanted)) as SourceRow[];
@@ -164,7 +183,7 @@ export async function countSources(ctx: Context, filter: SourceFilter): Promise<
   const { projectId, state, ...more } = filter;
   if (Object.keys(more).length === 0) {
     const counts = await talliesOf(ctx, projectId);
-    return counts[state === 'intake' || state === 'findings' ? state : 'sources'];
+    return counts[state ?? 'sources'];
   }
   const [{ n }] = (await living(ctx, filter).count({ n: '*' })) as [{ n: number }];
   return n;
@@ -174,49 +193,6 @@ export async function countSources(ctx: Context, filter: SourceFilter): Promise<
 export async function listIds(ctx: Context, filter: SourceFilter): Promise<string[]> {
   const rows = (await living(ctx, filter).orderBy('sort_key').select('id')) as { id: string }[];
   return rows.map((r) => r.id);
-}
-
-/**
- * What the filters of a view offer: types, tags and years with how many sources have them, each among what the other
- * filters leave.
- */
-export async function facetsOf(ctx: Context, filter: SourceFilter) {
-  const { type: _type, ...butType } = filter;
-  const { tag: _tag, ...butTag } = filter;
-  const { from: _from, to: _to, ...butYears } = filter;
-  const [types, years, tags] = await Promise.all([
-    facet(ctx, 'type', butType),
-    facet(ctx, 'year', butYears),
-    facet(ctx, 'tag', butTag),
-  ]);
-  return {
-    types: types.sort((a, b) => b.n - a.n).map(({ value, n }) => ({ type: value, n })),
-    years: years.map(({ value, n }) => ({ year: Number(value), n })).sort((a, b) => a.year - b.year),
-    tags: tags.sort((a, b) => a.value.localeCompare(b.value)).map(({ value, n }) => ({ tag: value, n })),
-  };
-}
-
-/** The values of one facet among what a filter leaves: as they are kept, where only a project narrows. */
-async function facet(
-  ctx: Context,
-  kind: 'type' | 'year' | 'tag',
-  { projectId, ...more }: SourceFilter,
-): Promise<{ value: string; n: number }[]> {
-  if (Object.keys(more).length === 0) return tallied(ctx, kind, projectId);
-  const filter = { ...more, ...(projectId ? { projectId } : {}) };
-  const query: Knex.QueryBuilder =
-    kind === 'tag'
-      ? ctx
-          .db('source_tag')
-          .whereIn('source_id', living(ctx, filter).select('source.id'))
-          .groupBy('tag')
-          .select('tag as value')
-      : living(ctx, filter)
-          .whereNotNull(`source.${kind}`)
-          .groupBy(`source.${kind}`)
-          .select(`source.${kind} as value`);
-  const rows = (await query.count({ n: '*' })) as { value: string | number; n: number }[];
-  return rows.map(({ value, n }) => ({ value: String(value), n }));
 }
 
 /** All tags of the library, for offering while typing. */

@@ -8,8 +8,9 @@ import { spellingsIn } from '../duplicates';
 import { groupsInOrder, pairsInGroups } from '../duplicates/groups';
 import { proposeAnew } from '../duplicates/spelled';
 import { countsOf, deskOf } from '../overview';
+import { outlinesOf } from '../projects';
 import { openedProof, proofOf } from '../proof';
-import { allTags, facetsOf, listSources, SORTS, type Beginning, type Sort } from './index';
+import { allTags, facetsOf, yearsOf, listSources, SORTS, type Beginning, type Sort } from './index';
 import { openTestLibrary } from '../test-library';
 
 let db: Knex;
@@ -84,7 +85,8 @@ describe('a large library', () => {
         await page('author', { after: items[0]!.id });
       },
     ],
-    ['its filters', () => facetsOf(ctx, {})],
+    ['its years', () => yearsOf(ctx, {})],
+    ['the sections of it', () => outlinesOf(ctx)],
     ['its tags', () => allTags(ctx)],
     ['its proof', () => proofOf(ctx, undefined)],
     ['the proof of a project', () => proofOf(ctx, 'p')],
@@ -95,6 +97,15 @@ describe('a large library', () => {
     expect(plans.length).toBeGreaterThan(0);
     expect(plans.filter((plan) => GOES_THROUGH.test(plan))).toEqual([]);
   });
+
+  it.each([{}, { text: 'dredging year:2000-2020' }])(
+    'is counted for what narrows %j from indexes alone',
+    async (filter) => {
+      const plans = await plansOf(() => facetsOf(ctx, filter));
+      // Values are put in the order of how many have them, which no index knows.
+      expect(plans.filter((plan) => GOES_THROUGH.test(plan) && !plan.includes('ORDER BY'))).toEqual([]);
+    },
+  );
 
   it('is listed whole, page after page, in every order', async () => {
     const more = ['c', 'd', 'e', 'f', 'g'].map((citekey, i) => ({

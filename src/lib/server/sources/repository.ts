@@ -1,6 +1,13 @@
 import type { Knex } from 'knex';
 import { parseQuery, printQuery, type Query } from '../../core/query';
-import { derive, shortLabel, sourceRecord, type SourceRecord } from '../../core/source';
+import {
+  derive,
+  facetsOfRecord,
+  shortLabel,
+  sourceRecord,
+  type CslType,
+  type SourceRecord,
+} from '../../core/source';
 import { proof, type Finding } from '../../core/proof';
 import { plain } from '../../core/text';
 import { scoped, type Context } from '../access/context';
@@ -12,6 +19,7 @@ import { judge } from '../duplicates/judging';
 import { proposeAnew } from '../duplicates/spelled';
 import { noteRevision } from '../history/repository';
 import { keepFindings } from '../proof/repository';
+import { placedAnywhere, placedBelow } from '../projects/sections';
 import { asQueried, fieldsOf } from '../query';
 import { index, type SearchText } from '../search/repository';
 
@@ -89,7 +97,7 @@ export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(r
  * spelled and which pairs look like one work. Raise it whenever one of these changes: rows of an earlier version are then
  * brought up to date.
  */
-export const DERIVED = 5;
+export const DERIVED = 6;
 
 /** The columns written from a record, and from nothing else. */
 export function columnsOf(record: SourceRecord) {
@@ -157,6 +165,12 @@ export async function writeBeside(
     await ctx.db('source_tag').insert(tags.map((tag) => ({ library_id: ctx.libraryId, source_id: id, tag })));
   await index(ctx, 'source', id, source.binned ? '' : searchText(source), fresh);
   if (tagsAlone) return [];
+  if (!fresh) await ctx.db('facet').where({ source_id: id }).delete();
+  const facets = facetsOfRecord(source.record);
+  if (facets.length)
+    await ctx
+      .db('facet')
+      .insert(facets.map((facet) => ({ ...facet, library_id: ctx.libraryId, source_id: id })));
   await keepFindings(ctx, id, source.binned ? [] : proof(source.record), fresh);
   const alike = await judge(ctx, id, source.binned ? undefined : source, fresh);
   await proposeAnew(ctx);
@@ -423,11 +437,11 @@ export function ofSourcesAsked(ctx: Context, rows: Knex.QueryBuilder, column: st
 export interface SourceFilter {
   projectId?: string;
   text?: string;
-  type?: string;
+  type?: CslType;
   tag?: string;
-  state?: 'intake' | 'findings' | 'all';
-  from?: number;
-  to?: number;
+  /** Those placed under a section or one under it, by its id; with `none`, those under no section of the project. */
+  section?: string;
+  state?: 'intake';
 }
 
 /** The living sources (neither binned nor merged away) that fit a filter. */
@@ -438,11 +452,11 @@ export function living(ctx: Context, filter: SourceFilter): Knex.QueryBuilder {
   if (filter.type) query.where('source.type', filter.type);
   if (filter.tag)
     query.whereIn('source.id', scoped(ctx, 'source_tag').where({ tag: filter.tag }).select('source_id'));
+  if (filter.section === 'none')
+    void query.whereNotIn('source.id', placedAnywhere(ctx, filter.projectId).select('placement.source_id'));
+  else if (filter.section)
+    void query.whereIn('source.id', placedBelow(ctx, filter.section).select('placement.source_id'));
   if (filter.state === 'intake') query.whereNull('source.checked');
-  // In the words of the index, which has only these.
-  if (filter.state === 'findings') query.whereRaw(`source.findings <> '[]'`);
-  if (filter.from !== undefined) query.where('source.year', '>=', filter.from);
-  if (filter.to !== undefined) query.where('source.year', '<=', filter.to);
   if (filter.text) asQueried(ctx, query, parseQuery(filter.text));
   return query;
 }

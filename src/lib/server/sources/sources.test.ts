@@ -12,11 +12,25 @@ import { isPublicAddress, targetOf } from '../http/addresses';
 import { fileSources, insertProject, updateProject } from '../projects/repository';
 import { keepOwnStyle, takeOutOwnStyle } from '../lists/repository';
 import { styleOf } from '../lists/catalogue';
-import { columnsOf, getSource, insertSource, updateSource } from './repository';
+import { columnsOf, getSource, getSources, insertSource, updateSource } from './repository';
 import { groupsInOrder } from '../duplicates/groups';
 import { compareGroup, keepApart, merge, undoMerge } from '../duplicates';
+import { keepNote } from '../notes';
 import { keepPassage } from '../passages';
-import { binSources, editSource, facetsOf, historyOf, listSources, restoreRevision, undo } from './index';
+import {
+  binSources,
+  editSource,
+  editSources,
+  facetsOf,
+  historyOf,
+  linesOf,
+  listSources,
+  previewChange,
+  restoreField,
+  restoreRevision,
+  undo,
+  yearsOf,
+} from './index';
 import { countsOf } from '../overview';
 import { keepTestCopy, openTestLibrary } from '../test-library';
 import { textOfBytes } from '../../reading/text';
@@ -135,6 +149,27 @@ describe('revisions', () => {
       ]),
     );
   });
+  it('tell the whole of a value of which a part changed, and by whom; one value is brought back alone', async () => {
+    const { id } = await add({ title: 'Tide mills' });
+    const author = [{ family: 'Ó Súilleabháin', given: 'Ciarán' }];
+    await editSource(ctx, id, 1, { fields: { author, title: 'Sea mills' } });
+    await editSource(ctx, id, 2, { fields: { volume: '2' } });
+    const [, second] = await historyOf(ctx, id);
+    expect(second).toMatchObject({ number: 2, who: 'You' });
+    expect(second!.fields).toEqual(
+      expect.arrayContaining([
+        { field: 'author', was: 'Ó Súilleabháin, Cian', is: 'Ó Súilleabháin, Ciarán' },
+        { field: 'title', was: 'Tide mills', is: 'Sea mills' },
+      ]),
+    );
+    const { revisionId } = await restoreField(ctx, id, 2, 'title');
+    expect((await getSource(ctx, id)).record).toMatchObject({ title: 'Tide mills', author, volume: '2' });
+    expect(await restoreField(ctx, id, 2, 'title')).toEqual({});
+    await undo(ctx, [revisionId!]);
+    expect((await getSource(ctx, id)).record.title).toBe('Sea mills');
+    await restoreField(ctx, id, 3, 'volume');
+    expect((await getSource(ctx, id)).record.volume).toBeUndefined();
+  });
   it('are undone only while they are the latest', async () => {
     const { id } = await add();
     const first = await editSource(ctx, id, 1, { fields: { volume: '2' } });
@@ -192,7 +227,7 @@ describe('lists', () => {
     expect((await list({ text: '"; DROP TABLE source' })).total).toBe(0);
     expect((await list({ projectId: project.id })).total).toBe(1);
     expect((await countsOf(ctx, project.id)).sources).toBe(1);
-    expect((await list({ from: 2002 })).total).toBe(0);
+    expect((await list({ text: 'year:2002-' })).total).toBe(0);
   });
   it('leave out what is in the bin, and have it again when it is back', async () => {
     const { id } = await add();
@@ -205,11 +240,12 @@ describe('lists', () => {
   it('offer types, years and tags', async () => {
     const { id } = await add();
     await editSource(ctx, id, 1, { fields: {}, tags: ['marsh', 'marsh', ' '] });
-    expect(await facetsOf(ctx, {})).toMatchObject({
-      types: [{ type: 'book', n: 1 }],
-      years: [{ year: 2001, n: 1 }],
-      tags: [{ tag: 'marsh', n: 1 }],
-    });
+    expect(await yearsOf(ctx, { text: 'year:1990' })).toEqual([{ year: 2001, n: 1 }]);
+    const facets = await facetsOf(ctx, {});
+    expect(facets.filter((f) => ['type', 'tag'].includes(f.field))).toEqual([
+      { field: 'type', values: [{ value: 'book', n: 1 }] },
+      { field: 'tag', values: [{ value: 'marsh', n: 1 }] },
+    ]);
     expect((await list({ tag: 'marsh' })).items[0]).toMatchObject({ letter: 'O', tags: ['marsh'] });
   });
 });
@@ -360,5 +396,52 @@ describe('addresses', () => {
     });
     await expect(targetOf(new URL('http://example.localhost/'))).rejects.toThrow();
     delete process.env.RETEXA_ALLOW_HOSTS;
+  });
+});
+
+describe('several sources', () => {
+  it('have one field changed, all or none, and as one thing to take back', async () => {
+    const [a, b, c] = [
+      await add({ publisher: 'Mole Pr.' }),
+      await add({ title: 'Windmills', publisher: 'MOLE PR.' }),
+      await add({ title: 'Watermills', publisher: 'Sluice' }),
+    ].map((s) => s.id) as [string, string, string];
+    const change = {
+      act: 'replace',
+      field: 'publisher',
+      find: 'mole pr.',
+      by: 'Mole Press',
+      exact: false,
+    } as const;
+    const preview = await previewChange(ctx, [a, b, c], change);
+    expect(preview).toMatchObject({ total: 2, changes: [a, b] });
+    expect(preview.shown[1]).toMatchObject({ was: 'MOLE PR.', is: 'Mole Press' });
+    const { revisions } = await editSources(ctx, [a, b, c], { change });
+    expect(revisions).toHaveLength(2);
+    const publishers = async () => (await getSources(ctx, [a, b, c])).map((s) => s.record.publisher).sort();
+    expect(await publishers()).toEqual(['Mole Press', 'Mole Press', 'Sluice']);
+    expect((await historyOf(ctx, b))[0]!.why).toBe('words replaced in: publisher');
+    await undo(ctx, revisions);
+    expect(await publishers()).toEqual(['MOLE PR.', 'Mole Pr.', 'Sluice']);
+    // One that cannot have it refuses them all, and is named.
+    await expect(
+      editSources(ctx, [a, c], { change: { act: 'set', field: 'nonsense', value: 'x' } }),
+    ).rejects.toMatchObject({ details: [expect.stringMatching(/^Ó Súilleabháin 2001: /)] });
+    expect(await publishers()).toEqual(['MOLE PR.', 'Mole Pr.', 'Sluice']);
+  });
+  it('are marked as checked, those that are not; their addresses and notes are lines', async () => {
+    const a = await add({ URL: 'https://a.example/x' });
+    const b = await add({ title: 'Windmills', DOI: '10.5555/w' });
+    const { revisions } = await editSources(ctx, [a.id, b.id], { checked: true });
+    expect(revisions).toHaveLength(2);
+    expect((await editSources(ctx, [a.id, b.id], { checked: true })).revisions).toEqual([]);
+    await keepNote(ctx, { body: 'Ask Ravi', sourceId: a.id, projectId: null });
+    expect((await linesOf(ctx, [b.id, a.id], 'addresses')).map((l) => l.text)).toEqual([
+      'https://doi.org/10.5555/w',
+      'https://a.example/x',
+    ]);
+    expect((await linesOf(ctx, [a.id], 'titles with notes'))[0]!.text).toBe(
+      'Ó Súilleabháin 2001. Tide mills\nAsk Ravi',
+    );
   });
 });

@@ -1,15 +1,24 @@
-import { valueText, type Variable } from '../../core/source';
+import { applyPatch } from 'rfc6902';
+import { fieldName, valueText, type SourceRecord, type Variable } from '../../core/source';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { changedMeanwhile, Refusal } from '../access/refusal';
 import { copiesOf } from '../copies/repository';
 import { getKept, updateKept, type Keeping, type Kept } from '../history/kept';
-import { findRevision, revisionsOf, stateAt, type Revision, type Subject } from '../history/repository';
+import {
+  findRevision,
+  namesOf,
+  revisionsOf,
+  stateAt,
+  type Revision,
+  type Subject,
+} from '../history/repository';
 import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
 import { getPassage, updatePassage, type PassageState } from '../passages/repository';
 import { tasks } from '../tasks/repository';
 import { inTurn } from '../turns';
+import { editSource } from './editing';
 import { getSource, updateSource, type SourceState } from './repository';
 
 /** What is changed here. */
@@ -79,39 +88,90 @@ export async function restoreRevision(ctx: Context, id: string, number: number):
   );
 }
 
-/** The history of a source: what each edit changed, newest first. */
-export async function historyOf(ctx: Context, id: string) {
-  const revisions = await revisionsOf(ctx, id);
-  return revisions.map(({ number, at, why, forward, backward }) => ({
-    number,
-    at,
-    why,
-    fields: changesIn(forward, backward),
-  }));
+/** A field that a revision changed, with what it was and what it is, in words. */
+export interface FieldChanged {
+  field: string;
+  was: string;
+  is: string;
 }
 
-/** How much of a value the history shows. */
-const VALUE_SHOWN = 80;
+/** How much of a value the history shows, in characters. */
+const VALUE_SHOWN = 2_000;
 
-/** The fields a revision changed, each with what it was and what it is; without, where only a part of it changed. */
-function changesIn(
-  forward: Revision['forward'],
-  backward: Revision['backward'],
-): { field: string; was: string; is: string }[] {
-  const fields = new Set(
-    forward
-      .map((op) => op.path.split('/').slice(1))
-      .filter((path) => path[0] === 'record' && path[1] !== undefined && path[1] !== 'retexa')
-      .map((path) => path[1]!),
+/** The history of a source, newest first: who changed what, when and why. */
+export async function historyOf(
+  ctx: Context,
+  id: string,
+): Promise<{ number: number; at: string; who: string; why: string; fields: FieldChanged[] }[]> {
+  const [source, revisions] = [await getSource(ctx, id), await revisionsOf(ctx, id)];
+  const names = await namesOf(ctx, [...new Set(revisions.map((r) => r.person_id))]);
+  let { record }: { record: Partial<SourceRecord> } = source;
+  return revisions.map((revision) => {
+    const { number, at, why, person_id } = revision;
+    const after = record;
+    record = recordBefore(record, revision);
+    return {
+      number,
+      at,
+      why,
+      who: names.get(person_id) ?? '',
+      fields: changesBetween(record, after, revision),
+    };
+  });
+}
+
+/** A record as it was before a revision. */
+function recordBefore(after: Partial<SourceRecord>, { backward }: Revision): Partial<SourceRecord> {
+  const state = structuredClone({ record: after, citekey: '', checked: null, binned: null }) as {
+    record?: Partial<SourceRecord>;
+  };
+  // Of a state with more to it than its record, what is not there is left as it is.
+  applyPatch(
+    state,
+    backward.filter(({ path }) => path.startsWith('/record')),
   );
-  const text = (operations: Revision['forward'], field: string) => {
-    const whole = operations.find((op) => op.path === `/record/${field}`);
-    if (!whole || !('value' in whole)) return '';
-    const shown = valueText(field as Variable, whole.value);
+  return state.record ?? {};
+}
+
+/** The fields that a revision changed. */
+function changesBetween(
+  before: Partial<SourceRecord>,
+  after: Partial<SourceRecord>,
+  { forward }: Revision,
+): FieldChanged[] {
+  const named = forward
+    .map((op) => op.path.split('/').slice(1))
+    .filter(([of, field]) => of === 'record' && field !== undefined && field !== 'retexa')
+    .map(([, field]) => field!);
+  const text = (record: Partial<SourceRecord>, field: string) => {
+    const shown = valueText(field, record[field as Variable]);
     return shown.length > VALUE_SHOWN ? `${shown.slice(0, VALUE_SHOWN).trimEnd()}…` : shown;
   };
-  return [...fields].map((field) => ({ field, was: text(backward, field), is: text(forward, field) }));
+  return [...new Set(named)].map((field) => ({ field, was: text(before, field), is: text(after, field) }));
 }
+
+/** Puts one field of a source back to what it was before a revision; gives the revision made, if it is a change. */
+export const restoreField = (
+  ctx: Context,
+  id: string,
+  number: number,
+  field: string,
+): Promise<{ revisionId?: string }> =>
+  change(ctx, CHANGE, async (inner) => {
+    const { record, revision: base } = await getSource(inner, id);
+    let was: Partial<SourceRecord> = record;
+    for (const revision of await revisionsOf(inner, id))
+      if (revision.number >= number) was = recordBefore(was, revision);
+    const value = was[field as Variable] ?? null;
+    const { revisionId } = await editSource(
+      inner,
+      id,
+      base,
+      { fields: { [field]: value } },
+      `brought back ${fieldName(field).toLowerCase()} of before revision ${number}`,
+    );
+    return revisionId ? { revisionId } : {};
+  });
 
 /** Everything the sheet of a source shows beside the record. */
 export async function besideSource(ctx: Context, id: string) {

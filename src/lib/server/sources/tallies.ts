@@ -71,6 +71,7 @@ const FROM_ROWS = [
   `SELECT p.library_id, '', ${WHOSE}, 'bin' FROM passage p WHERE p.binned IS NOT NULL`,
   `SELECT p.library_id, '', ${WHOSE}, 'bin' FROM task p WHERE p.binned IS NOT NULL`,
   `SELECT library_id, '', '', 'bin' FROM project WHERE binned IS NOT NULL`,
+  `SELECT library_id, '', '', 'bin' FROM section WHERE binned_with = id`,
   ...['note', 'lead'].flatMap((table) => [
     `SELECT library_id, '', '', 'bin' FROM ${table} WHERE binned IS NOT NULL`,
     ...[`''`, 'project_id'].map(

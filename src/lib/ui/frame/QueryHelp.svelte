@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { HAS, STATES, QUERY_FIELDS } from '$lib/core/query';
+  import { ONE_OF, QUERY_FIELDS, type QueryField } from '$lib/core/query';
   import { Button, Popover } from '../kit';
 
   /** Says what can be asked where one looks for something. */
@@ -24,7 +24,7 @@
       {#each FIELDS as [field, { what, example }] (field)}
         <dt>{example}</dt>
         <dd>
-          {what}{field === 'has' ? `: ${HAS.join(', ')}` : field === 'state' ? `: ${STATES.join(', ')}` : ''}
+          {what}{ONE_OF[field as QueryField] ? `: ${ONE_OF[field as QueryField]!.join(', ')}` : ''}
         </dd>
       {/each}
       <dt>tag:silt,"salt marsh"</dt>

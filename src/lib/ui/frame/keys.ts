@@ -88,6 +88,12 @@ export const FIXED: readonly { place: string; name: string; keys: readonly strin
   { place: 'Lists', name: 'Select up to there', keys: ['Shift+↑', 'Shift+↓'] },
   { place: 'Lists', name: 'Open', keys: ['Enter'] },
   { place: 'Lists', name: 'Select none', keys: ['Esc'] },
+  { place: 'Lists', name: 'Put elsewhere in the order of a section', keys: ['Alt+Shift+↑', 'Alt+Shift+↓'] },
+  { place: 'Sections', name: 'Show it, or all again', keys: ['Enter'] },
+  { place: 'Sections', name: 'New section beside it', keys: ['Shift+Enter'] },
+  { place: 'Sections', name: 'Up, down, under the one before, out', keys: ['Alt+Shift+↑', '↓', '→', '←'] },
+  { place: 'Sections', name: 'Call it otherwise', keys: ['F2'] },
+  { place: 'Sections', name: 'Put in the bin', keys: ['Del'] },
   {
     place: 'Reader',
     name: 'Kind, while keeping a passage',

@@ -1,5 +1,6 @@
 import { goto } from '$app/navigation';
 import { page } from '$app/state';
+import { filtersAsQuery, parseQuery, printQuery, type Query } from '$lib/core/query';
 
 /** What the address narrows a view by, under a name; empty when it does not. */
 export const narrowedBy = (name: string): string => page.url.searchParams.get(name) ?? '';
@@ -17,3 +18,14 @@ export function narrow(
   const query = next.map(([name, value]) => `${name}=${encodeURIComponent(value)}`).join('&');
   void goto(`?${query}${hash && `#${hash}`}`, { keepFocus: true, noScroll: true, replaceState: true });
 }
+
+/** What has a name of its own in the address and is a field of a query as well. */
+const NAMED = ['type', 'tag', 'state'] as const;
+
+/** What the address narrows sources by, as one query; years stand beside it. */
+export const queried = (): Query =>
+  parseQuery(filtersAsQuery(Object.fromEntries(['q', ...NAMED].map((name) => [name, narrowedBy(name)]))));
+
+/** Narrows sources by a query. */
+export const narrowTo = (query: Query): void =>
+  narrow({ q: printQuery(query), ...Object.fromEntries(NAMED.map((name) => [name, undefined])) });

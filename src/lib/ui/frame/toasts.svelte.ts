@@ -99,6 +99,34 @@ export function doneWithUndo(text: string, undo: () => Promise<unknown>): void {
   sayWithBack(text, async () => void (await undo()));
 }
 
+/** What takes a change back, for the same address; nothing where it cannot be. */
+interface Backed {
+  back?: unknown;
+}
+
+const throughBack =
+  (path: string, body: unknown): TakeBack =>
+  async () => {
+    const { back } = await call<Backed>('POST', path, body);
+    return back === undefined ? undefined : throughBack(path, back);
+  };
+
+/**
+ * Makes a change whose answer says what takes it back, and says what was done, so that it can be undone and done again. `said`
+ * gives the words for an answer; without any, nothing is said.
+ */
+export async function change<T extends Backed>(
+  path: string,
+  body: unknown,
+  said: string | ((made: T) => string | undefined),
+): Promise<T | undefined> {
+  const made = await attempt(() => call<T>('POST', path, body));
+  const text = made && (typeof said === 'string' ? said : said(made));
+  if (text && made?.back !== undefined) sayWithBack(text, throughBack(path, made.back));
+  else if (text) done(text);
+  return made;
+}
+
 /** Says what went wrong. */
 export function trouble(error: unknown): void {
   if (error instanceof ApiError) say({ text: error.message, details: error.details, tone: 'trouble' });

@@ -6,16 +6,19 @@
     /** The CSS selector of what opens it, when that is not the element before it. */
     triggeredBy?: string;
     label: string;
+    /** It is open. */
+    open?: boolean;
     placement?: 'bottom' | 'bottom-end' | 'bottom-start' | 'top';
     children: Snippet;
   }
   /** Something small that opens beside a button and closes when one turns away. */
-  let { triggeredBy, label, placement = 'bottom-end', children }: Props = $props();
+  let { triggeredBy, label, open = $bindable(false), placement = 'bottom-end', children }: Props = $props();
 </script>
 
 <Popover
   {...triggeredBy ? { triggeredBy } : {}}
   trigger="click"
+  bind:isOpen={open}
   {placement}
   arrow={false}
   transitionParams={{ duration: 0 }}

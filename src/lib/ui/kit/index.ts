@@ -9,6 +9,7 @@ export { default as Field } from './Field.svelte';
 export { default as FileButton } from './FileButton.svelte';
 export { default as Input } from './Input.svelte';
 export { default as Key } from './Key.svelte';
+export { default as Menu } from './Menu.svelte';
 export { default as PageHead } from './PageHead.svelte';
 export { default as Popover } from './Popover.svelte';
 export { default as Progress } from './Progress.svelte';

@@ -4,6 +4,7 @@
   import { call } from '../frame/client';
   import { timeLabel } from '../frame/dates';
   import { renewed } from '../frame/live.svelte';
+  import Differences from '../frame/Differences.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button } from '../kit';
 
@@ -12,11 +13,22 @@
     $props();
   let open = $state(false);
 
-  async function restore(number: number) {
-    await attempt(async () => {
-      await call('POST', `/api/sources/${sourceId}/restore`, { number });
-      done(`Revision ${number} is back.`);
-    });
+  async function restore(number: number, field?: string) {
+    const made = await attempt(() =>
+      call<{ revisionId?: string }>('POST', `/api/sources/${sourceId}/restore`, {
+        number,
+        ...(field ? { field } : {}),
+      }),
+    );
+    if (made)
+      done(
+        !field
+          ? `Revision ${number} is back.`
+          : made.revisionId
+            ? `${fieldName(field)} is as it was.`
+            : `${fieldName(field)} is that already.`,
+        [made.revisionId],
+      );
     await renewed();
   }
 </script>
@@ -30,16 +42,34 @@
   <ol class="revisions">
     {#each revisions as revision, i (revision.number)}
       <li>
-        <span
-          >{revision.why}{#if revision.fields.length}:
-            {#each revision.fields.slice(0, 5) as { field, was, is }, n (field)}{n ? '; ' : ' '}{fieldName(
-                field,
-              )}{#if was || is}&nbsp;<del>{was || 'nothing'}</del> →
-                <ins>{is || 'nothing'}</ins>{/if}{/each}{/if}</span
-        >
-        <span class="small-label">{timeLabel(revision.at)}</span>
-        {#if i > 0}<Button small look="quiet" onclick={() => restore(revision.number)}>Bring back</Button
+        <span class="why">{revision.why}</span>
+        <span class="small-label">{revision.who} · {timeLabel(revision.at)}</span>
+        {#if i > 0}<Button
+            small
+            look="quiet"
+            title="The whole source as it was then"
+            onclick={() => restore(revision.number)}>Bring back</Button
           >{/if}
+        {#if i < revisions.length - 1 && revision.fields.length}
+          <ul>
+            {#each revision.fields as { field, was, is } (field)}
+              <li>
+                <span
+                  ><strong>{fieldName(field)}</strong>
+                  <Differences {was} {is} /></span
+                >
+                <Button
+                  small
+                  look="quiet"
+                  aria-label="Bring back {fieldName(field).toLowerCase()} as it was before: {was ||
+                    'nothing'}"
+                  title="This value as it was before"
+                  onclick={() => restore(revision.number, field)}>↶</Button
+                >
+              </li>
+            {/each}
+          </ul>
+        {/if}
       </li>
     {/each}
   </ol>
@@ -57,13 +87,6 @@
     text-decoration: underline;
     text-underline-offset: 3px;
   }
-  del {
-    color: var(--ink-3);
-  }
-  ins {
-    text-decoration: none;
-    font-weight: 550;
-  }
   .revisions li {
     display: flex;
     flex-wrap: wrap;
@@ -72,5 +95,20 @@
     padding: 4px 0;
     border-bottom: 1px solid var(--rule);
     font-size: 12.5px;
+  }
+  .why {
+    flex: 1;
+  }
+  .revisions ul {
+    width: 100%;
+  }
+  .revisions ul li {
+    flex-wrap: nowrap;
+    justify-content: space-between;
+    border: 0;
+    padding: 1px 0 1px 10px;
+  }
+  strong {
+    font-weight: 600;
   }
 </style>

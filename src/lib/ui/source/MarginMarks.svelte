@@ -3,7 +3,9 @@
   import { tick } from 'svelte';
   import type { SourceItem } from '$lib/server/sources';
   import { Button } from '../kit';
-  import { narrow } from '../frame/narrowing';
+  import { toggled } from '$lib/core/query';
+  import { narrowTo, queried } from '../frame/narrowing';
+  import { PRIORITY_NAMES, READING_NAMES } from './naming';
   import { signOf } from './findings';
   import Sign, { type SignName } from './Sign.svelte';
 
@@ -44,8 +46,16 @@
       list.push({ key: 'complete', text: 'Prints complete', pencil: 'green', sign: 'check' });
     if (item.passages)
       list.push({ key: 'passages', text: String(item.passages), pencil: 'none', has: 'passages' });
-    if (item.read !== undefined)
-      list.push({ key: 'read', text: `${Math.round(item.read * 100)} % read`, pencil: 'none' });
+    const { state, priority } = item.reading ?? {};
+    const percent = item.read === undefined ? '' : `${Math.round(item.read * 100)} % read`;
+    if (state)
+      list.push({
+        key: 'state',
+        text: percent && state === 'reading' ? `${READING_NAMES[state]}, ${percent}` : READING_NAMES[state],
+        pencil: 'none',
+      });
+    else if (percent) list.push({ key: 'read', text: percent, pencil: 'none' });
+    if (priority) list.push({ key: 'priority', text: PRIORITY_NAMES[priority], pencil: 'none' });
     if (item.copies) list.push({ key: 'copies', text: String(item.copies), pencil: 'none', has: 'copies' });
     list.push(...item.tags.map((tag): Mark => ({ key: `tag ${tag}`, text: tag, pencil: 'none', tag })));
     return list;
@@ -84,8 +94,11 @@
   {#if mark.sign}<Sign sign={mark.sign} />{/if}
   {#if mark.has === 'passages'}<QuoteOutline size="xs" ariaLabel="Passages" />
   {:else if mark.has === 'copies'}<FileLinesOutline size="xs" ariaLabel="Copies" />{/if}
-  {#if mark.tag}<Button look="bare" class="tag" {tabindex} onclick={() => narrow({ tag: mark.tag })}
-      >{mark.text}</Button
+  {#if mark.tag}<Button
+      look="bare"
+      class="tag"
+      {tabindex}
+      onclick={() => narrowTo(toggled(queried(), 'tag', mark.tag!))}>{mark.text}</Button
     >
   {:else if mark.href}<a href={mark.href} {tabindex}>{mark.text}</a>
   {:else}<span class="words">{mark.text}</span>{/if}

@@ -1,26 +1,33 @@
 <script lang="ts">
-  import { Button, Input, Select } from '../kit';
-  import type { Project } from '$lib/server/projects';
+  import { PRIORITIES, READING_STATES } from '$lib/core/query';
+  import { Button, Dialog, Input, Menu } from '../kit';
+  import type { OutlineSection, Project } from '$lib/server/projects';
+  import type { SourceLine } from '$lib/server/sources';
   import type { ShownReference } from '$lib/server/lists';
   import { openCiting } from '../lists/citing.svelte';
   import { call, copyText } from '../frame/client';
-  import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
+  import { attempt, change, done } from '../frame/toasts.svelte';
+  import FieldChangeDialog from './FieldChangeDialog.svelte';
+  import { PRIORITY_NAMES, READING_NAMES } from './naming';
+  import { outlining } from '../outline/tree.svelte';
 
   interface Props {
     /** The sources selected. */
     ids: string[];
     projects: Project[];
+    outlines: OutlineSection[];
+    /** The section they are seen in. */
+    section: OutlineSection | undefined;
     /** How many sources fit what is looked for. */
     total: number;
     /** Selects all of them. */
     onall: () => void;
     onclear: () => void;
   }
-  let { ids, projects, total, onall, onclear }: Props = $props();
+  let { ids, projects, outlines, section, total, onall, onclear }: Props = $props();
 
   /** References asked for at once. */
   const AT_ONCE = 200;
-  let filing = $state(false);
   let tagging = $state('');
 
   async function bin() {
@@ -33,7 +40,7 @@
     done(gone === 1 ? 'The source is in the bin.' : `${gone} sources are in the bin.`, made.revisions);
   }
 
-  async function edit(body: { tag?: string; fix?: boolean }, words: string) {
+  async function edit(body: { tag?: string; fix?: boolean; checked?: boolean }, words: string) {
     const made = await attempt(() =>
       call<{ revisions: string[] }>('POST', '/api/sources/edit', { ids, ...body }),
     );
@@ -41,18 +48,66 @@
     tagging = '';
   }
 
-  async function file(projectId: string) {
-    filing = false;
-    const name = projects.find((p) => p.id === projectId)?.name;
-    const filed = await attempt(() =>
-      call<{ changed: string[] }>('POST', '/api/sources/file', { ids, projectId, filed: true }),
+  const places = $derived(
+    projects.flatMap((project) => [
+      { text: project.name, act: () => outlining.file(project, ids) },
+      ...outlines
+        .filter((one) => one.projectId === project.id)
+        .map((one) => ({
+          text: `§ ${one.name}`,
+          depth: one.depth + 1,
+          act: () => outlining.place(one, ids),
+        })),
+    ]),
+  );
+
+  const READ = { state: 'How far you are with', priority: 'How much you care for' };
+  const read = (said: { state: string | null } | { priority: string | null }) =>
+    change(
+      '/api/reading',
+      { ids, ...said },
+      `${'state' in said ? READ.state : READ.priority} ${ids.length.toLocaleString('en')} ${ids.length === 1 ? 'source' : 'sources'} is noted.`,
     );
-    if (!filed) return;
-    if (filed.changed.length === 0) done(`All of them were in ${name} already.`);
-    else
-      doneWithUndo(`Filed in ${name}.`, () =>
-        call('POST', '/api/sources/file', { ids: filed.changed, projectId, filed: false }),
+
+  const linesOf = (what: string) =>
+    attempt(async () => {
+      const lines: SourceLine[] = [];
+      for (let from = 0; from < ids.length; from += AT_ONCE)
+        lines.push(
+          ...(await call<SourceLine[]>('POST', '/api/sources/lines', {
+            ids: ids.slice(from, from + AT_ONCE),
+            what,
+          })),
+        );
+      return lines;
+    });
+  async function copyLines(what: 'addresses' | 'titles with notes') {
+    const lines = await linesOf(what);
+    if (!lines) return;
+    const texts = lines.map((line) => line.text).filter(Boolean);
+    const without = lines.length - texts.length;
+    await attempt(async () => {
+      await copyText(texts.join(what === 'addresses' ? '\n' : '\n\n'));
+      done(
+        `${texts.length.toLocaleString('en')} ${what} copied${without ? `; ${without.toLocaleString('en')} have none` : ''}.`,
       );
+    });
+  }
+
+  let changing = $state(false);
+  let opening = $state(false);
+  let pages = $state.raw<SourceLine[]>([]);
+  /** How many pages are opened at once. */
+  const MOST_PAGES = 30;
+  async function openPages() {
+    const lines = await linesOf('addresses');
+    if (!lines) return;
+    pages = lines.filter((line) => line.address);
+    opening = true;
+  }
+  function openAll() {
+    for (const { address } of pages.slice(0, MOST_PAGES))
+      window.open(address, '_blank', 'noopener,noreferrer');
   }
 
   async function copy() {
@@ -82,13 +137,9 @@
   <strong class="whitespace-nowrap">{ids.length.toLocaleString('en')} selected</strong>
   {#if ids.length < total}<Button look="link" onclick={onall}>Select all {total.toLocaleString('en')}</Button
     >{/if}
-  {#if filing}
-    <Select look="chip" aria-label="Project to file in" onchange={(e) => void file(e.currentTarget.value)}>
-      <option value="">File in which project?</option>
-      {#each projects as project (project.id)}<option value={project.id}>{project.name}</option>{/each}
-    </Select>
-  {:else}
-    <Button onclick={() => (filing = true)} disabled={projects.length === 0}>File in…</Button>
+  <Menu id="place-in" text="Place in" label="Place the selected in" placement="top" acts={places} />
+  {#if section}
+    <Button onclick={() => outlining.takeOut(section, ids)}>Take out of the section</Button>
   {/if}
   <form
     class="flex"
@@ -99,15 +150,69 @@
   >
     <Input style="width: 110px" placeholder="Tag" aria-label="Tag the selected" bind:value={tagging} />
   </form>
-  <Button onclick={() => edit({ fix: true }, 'Findings fixed.')}>Fix findings</Button>
+  <Menu
+    id="change-them"
+    text="Change"
+    label="Change the selected"
+    placement="top"
+    acts={[
+      { text: 'Fix findings', act: () => edit({ fix: true }, 'Findings fixed.') },
+      { text: 'Change a field…', act: () => (changing = true) },
+      { text: 'Looks right', act: () => edit({ checked: true }, 'Checked.') },
+      { text: 'Send back to Intake', act: () => edit({ checked: false }, 'Back in Intake.') },
+      ...READING_STATES.map((state) => ({
+        text: `Reading: ${READING_NAMES[state].toLowerCase()}`,
+        act: () => read({ state }),
+      })),
+      { text: 'Reading: nothing said', act: () => read({ state: null }) },
+      ...PRIORITIES.map((priority) => ({
+        text: PRIORITY_NAMES[priority],
+        act: () => read({ priority }),
+      })),
+      { text: 'Matters as usual', act: () => read({ priority: null }) },
+    ]}
+  />
   <Button disabled={ids.length > 50} onclick={() => openCiting(ids.map((id) => ({ id, name: '' })))}
     >Cite</Button
   >
-  <Button onclick={copy}>Copy reference{ids.length > 1 ? 's' : ''}</Button>
+  <Menu
+    id="copy-them"
+    text="Copy"
+    label="Copy the selected"
+    placement="top"
+    acts={[
+      { text: ids.length > 1 ? 'Copy references' : 'Copy reference', act: copy },
+      { text: 'Copy addresses', act: () => copyLines('addresses') },
+      { text: 'Copy titles with notes', act: () => copyLines('titles with notes') },
+      { text: 'Open their pages…', act: openPages },
+    ]}
+  />
   <Button href="/references?scope=selection#ids={ids.join(',')}">Print as a list</Button>
   <Button onclick={bin}>Put in the bin</Button>
   <Button look="quiet" onclick={onclear}>Select none</Button>
 </footer>
+
+<FieldChangeDialog bind:open={changing} {ids} />
+<Dialog bind:open={opening} title="Their pages" size="md">
+  <p class="small-label">
+    {pages.length.toLocaleString('en')} of {ids.length.toLocaleString('en')} have an address. A browser may ask
+    before it lets a page open several.
+  </p>
+  <ul class="pages">
+    {#each pages as { id, label, address } (id)}
+      <li>
+        <a class="link" href={address} target="_blank" rel="noopener noreferrer">{label}</a>
+        <span class="small-label">{address}</span>
+      </li>
+    {/each}
+  </ul>
+  <p class="flex gap-2">
+    <Button look="main" disabled={pages.length === 0} onclick={openAll}
+      >Open {Math.min(pages.length, MOST_PAGES)} in the browser</Button
+    >
+    <Button onclick={() => (opening = false)}>Close</Button>
+  </p>
+</Dialog>
 
 <style>
   .bar {
@@ -119,5 +224,15 @@
     overflow-x: auto;
     border-top: 1px solid var(--edge);
     background: var(--page);
+  }
+  .pages {
+    max-height: 45vh;
+    overflow-y: auto;
+  }
+  .pages li {
+    display: grid;
+    padding: 4px 0;
+    border-bottom: 1px solid var(--rule);
+    overflow-wrap: anywhere;
   }
 </style>

@@ -42,12 +42,12 @@
   {#each columns as column (column.id)}
     {@const text = column.text(item)}
     <div class="cell {column.look ?? ''}" role="gridcell" title={text}>
-      {#if column.leads}<a href="/sources/{item.id}" {tabindex}>{text}</a>{:else}{text}{/if}
+      {#if column.leads}<a href="/sources/{item.id}" draggable="false" {tabindex}>{text}</a>{:else}{text}{/if}
     </div>
   {/each}
 {:else}
   <div class="text" role="gridcell">
-    <a href="/sources/{item.id}" {tabindex}>
+    <a href="/sources/{item.id}" draggable="false" {tabindex}>
       <Reference {reference} fallback={`${item.label}. ${item.title || 'Untitled source'}`} />
     </a>
   </div>

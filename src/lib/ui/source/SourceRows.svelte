@@ -10,6 +10,8 @@
   import { attempt } from '../frame/toasts.svelte';
   import { gridAct } from '../kit/grid-keys';
   import { virtualRows } from '../kit/virtual-rows.svelte';
+  import { dragging, type Dragging } from '../outline/dragging';
+  import { outlining } from '../outline/tree.svelte';
   import { chosen, place, walk } from './selection.svelte';
   import ColumnHeads from './ColumnHeads.svelte';
   import type { SourceColumns } from './columns.svelte';
@@ -22,6 +24,8 @@
     sort,
     look,
     columns,
+    drags = false,
+    section,
   }: {
     /** The first of them. */
     items: SourceItem[];
@@ -30,6 +34,10 @@
     look: { style: string; locale: string };
     /** The columns it is shown in; else as references. */
     columns: SourceColumns | undefined;
+    /** Rows can be dragged to a section or a project. */
+    drags?: boolean;
+    /** The section whose own order the list is in: rows can be put in another. */
+    section?: string | undefined;
   } = $props();
 
   const PAGE = 100;
@@ -76,7 +84,7 @@
 
   const fetchPage = async (n: number) => {
     const before = itemAt(n * PAGE - 1);
-    const from = before && sort !== 'fit' ? `after=${before.id}` : `offset=${n * PAGE}`;
+    const from = before && sort !== 'fit' && sort !== 'own' ? `after=${before.id}` : `offset=${n * PAGE}`;
     const search = `${page.url.search || '?'}&${from}`;
     const { items } = await call<{ items: SourceItem[] }>('GET', `/api/sources${search}`);
     items.forEach((item, i) => later.set(n * PAGE + i, item));
@@ -105,6 +113,38 @@
     if (items.some((i) => !referenceOf(i) && !asked.has(keyOf(i)))) void printMissing(items);
   });
 
+  /** What goes along when a row is moved: all that are selected, if it is one of them. */
+  const along = (id: string) => (chosen.has(id) ? [...chosen] : [id]);
+  const moving = (item: SourceItem | undefined, index: number): Dragging => ({
+    drag:
+      item && drags
+        ? () => {
+            const ids = along(item.id);
+            return {
+              what: { kind: 'sources', ids },
+              words: ids.length === 1 ? item.label : `${ids.length} sources`,
+            };
+          }
+        : undefined,
+    can: (what) => (item && section && what.kind === 'sources' ? ['reorder-before', 'reorder-after'] : []),
+    drop: (what, operation) => {
+      if (what.kind !== 'sources' || !section) return;
+      const before = operation === 'reorder-before' ? item : itemAt(index + 1);
+      void outlining.order(section, what.ids, before?.id ?? null);
+    },
+  });
+  /** Puts the current row, or those selected with it, one place up or down in the section. */
+  async function shift(by: 1 | -1) {
+    const item = itemAt(at);
+    if (!item || !section) return;
+    const ids = along(item.id);
+    const places = ids.flatMap((id) => [...walk.ids].find(([, one]) => one === id)?.[0] ?? []);
+    const beyond = by === -1 ? Math.min(...places) - 1 : Math.max(...places) + 2;
+    if (beyond < 0 || beyond > total) return;
+    const made = await outlining.order(section, ids, itemAt(beyond)?.id ?? null);
+    if (made) await go(at + by);
+  }
+
   function toggle(id: string | undefined) {
     if (id && !chosen.delete(id)) chosen.add(id);
   }
@@ -129,6 +169,10 @@
 
   function onkey(event: KeyboardEvent) {
     if (event.defaultPrevented || isTyping(event)) return;
+    if (section && event.altKey && event.shiftKey && /^Arrow(Up|Down)$/.test(event.key)) {
+      event.preventDefault();
+      return void shift(event.key === 'ArrowUp' ? -1 : 1);
+    }
     const target = event.target as HTMLElement;
     // With nothing in particular in focus, the list is what the keys are for.
     if (!scroller?.contains(target) && target !== document.body && target.id !== 'main') return;
@@ -188,6 +232,7 @@
         data-index={row.index}
         data-source={item?.id}
         use:measure
+        use:dragging={moving(item, row.index)}
         onclick={(e) => click(e, row.index)}
         style="transform: translateY({row.start}px)"
       >
@@ -236,6 +281,12 @@
   }
   .chosen {
     background: var(--thread-soft);
+  }
+  .row:global([data-drop='reorder-before']) {
+    box-shadow: inset 0 2px 0 var(--thread);
+  }
+  .row:global([data-drop='reorder-after']) {
+    box-shadow: inset 0 -2px 0 var(--thread);
   }
   .columns {
     grid-template-columns: 12px 22px var(--tracks) minmax(0, 1fr);

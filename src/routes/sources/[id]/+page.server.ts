@@ -7,6 +7,7 @@ import { getSource, allTags, besideSource } from '$lib/server/sources';
 import { doublesOfSource, relatedTo } from '$lib/server/duplicates';
 import { listLeads } from '$lib/server/leads';
 import { tagsOfPassages } from '$lib/server/passages';
+import { readingOf } from '$lib/server/reading';
 import { listTasks } from '$lib/server/tasks';
 import { listNotes } from '$lib/server/notes';
 import { printedFields } from '$lib/server/lists';
@@ -40,6 +41,7 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     sections,
     tasks,
     passageTags,
+    reading,
   ] = await Promise.all([
     besideSource(ctx, source.id),
     passagesWhere(ctx, { source_id: source.id }),
@@ -53,6 +55,7 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     sectionsOf(ctx, source.id),
     listTasks(ctx, { sourceId: source.id, withDone: true }),
     tagsOfPassages(ctx),
+    readingOf(ctx, [source.id]),
   ]);
   return {
     source,
@@ -68,6 +71,7 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     leads,
     sections,
     tasks,
+    reading: reading.get(source.id),
     passageTags: passageTags.map(({ tag }) => tag),
   };
 };

@@ -7,6 +7,7 @@
   import History from '$lib/ui/source/History.svelte';
   import Doubles from '$lib/ui/duplicates/Doubles.svelte';
   import RecordForm from '$lib/ui/source/RecordForm.svelte';
+  import ReadingSelect from '$lib/ui/source/ReadingSelect.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
   import { place, walk, walkedTo, walkOn } from '$lib/ui/source/selection.svelte';
   import { keyFor, offer } from '$lib/ui/frame/actions.svelte';
@@ -99,6 +100,7 @@
     <span class="pencil-red">In the bin</span>
     <Button onclick={() => bin(false)}>Bring it back</Button>
   {:else}
+    <ReadingSelect id={data.source.id} state={data.reading?.state} priority={data.reading?.priority} />
     {#if data.source.checked}
       <span class="small-label">Checked {dateLabel(data.source.checked)}</span>
       <Button look="quiet" onclick={() => check(false)}>Send back to Intake</Button>

@@ -19,6 +19,9 @@ import * as figures from './0017-figures';
 import * as proof from './0018-proof';
 import * as search from './0019-search';
 import * as queries from './0020-queries';
+import * as sections from './0021-sections';
+import * as reading from './0022-reading';
+import * as facets from './0023-facets';
 
 interface Migration {
   name: string;
@@ -46,6 +49,9 @@ export const MIGRATIONS: Migration[] = [
   { name: '0018-proof', up: proof.up },
   { name: '0019-search', up: search.up },
   { name: '0020-queries', up: queries.up },
+  { name: '0021-sections', up: sections.up },
+  { name: '0022-reading', up: reading.up },
+  { name: '0023-facets', up: facets.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

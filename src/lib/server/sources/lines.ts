@@ -1,0 +1,37 @@
+import { headline, shortLabel } from '../../core/source';
+import type { Context } from '../access/context';
+import { listNotes } from '../notes';
+import { inTurn } from '../turns';
+import { getSources } from './repository';
+
+/** A source as a line to copy or to open, in the order asked for. */
+export interface SourceLine {
+  id: string;
+  label: string;
+  /** Its address on the web, or of its DOI; nothing where it has none. */
+  address: string | undefined;
+  text: string;
+}
+
+/** The addresses of some sources, or their titles with the notes on them, in the order of the ids. */
+export async function linesOf(
+  ctx: Context,
+  ids: string[],
+  what: 'addresses' | 'titles with notes',
+): Promise<SourceLine[]> {
+  const sources = new Map((await getSources(ctx, ids)).map((source) => [source.id, source]));
+  const lines: SourceLine[] = [];
+  for await (const id of inTurn(ids)) {
+    const source = sources.get(id);
+    if (!source) continue;
+    const { record } = source;
+    const address = record.URL ?? (record.DOI ? `https://doi.org/${record.DOI}` : undefined);
+    const notes = what === 'titles with notes' ? await listNotes(ctx, { sourceId: id }) : [];
+    const text =
+      what === 'addresses'
+        ? (address ?? '')
+        : [headline(record), ...notes.map((note) => note.body)].join('\n');
+    lines.push({ id, label: shortLabel(record), address, text });
+  }
+  return lines;
+}
