@@ -19,6 +19,7 @@ import { insertSection, placeSources, sectionNamed } from '../../src/lib/server/
 import { answerHere, capture, type CaptureResult } from '../../src/lib/server/capture';
 import { changeMany, keepPassage, linkPassages, listPassages } from '../../src/lib/server/passages';
 import { listSections } from '../../src/lib/server/projects';
+import { keepReading } from '../../src/lib/server/reading';
 import { addTask } from '../../src/lib/server/tasks';
 import { answerImport, importFile, type ImportReport, type ImportResult } from '../../src/lib/server/imports';
 import { checkSource, editSource } from '../../src/lib/server/sources';
@@ -212,6 +213,22 @@ async function listSourcesByTitle(title: string): Promise<{ id: string }[]> {
   }[];
 }
 
+/** How far one is with the reading, and when what is checked was added: over the last three months, the same each time. */
+async function spread(): Promise<void> {
+  const rows = (await scoped(ctx, 'source')
+    .whereNotNull('checked')
+    .orderBy('sort_key')
+    .select('id', 'added')) as unknown as { id: string; added: string }[];
+  const states = ['read', 'to-read', 'reading', 'read', 'aside'] as const;
+  for (const [i, { id, added }] of rows.entries()) {
+    const days = (i * i * 7 + i * 3) % 90;
+    const earlier = new Date(Date.parse(added) - days * 24 * 3600 * 1000).toISOString();
+    await scoped(ctx, 'source').where({ id }).update({ added: earlier });
+    const state = i % 2 ? undefined : states[(i / 2) % states.length];
+    if (state) await keepReading(ctx, { ids: [id], state, priority: i % 12 === 2 ? 'high' : null });
+  }
+}
+
 const LEADS = `Menon, R. (2022). Reading old gauge sheets. Estuary and Shore, 15(1), 3–19.
 Åsen, I. (2019). Eel grass and the shape of sluices. Estuary and Shore, 12(2), 117–130.
 Haverkamp, J. “The Miller’s Almanac.” Northsound Quarterly, vol. 6, no. 2, 1933, pp. 88–97.
@@ -288,6 +305,7 @@ async function build(): Promise<void> {
   }
   await putDown(thesis.id, paper.id);
   passages += await fileThem(thesis.id);
+  await spread();
   const [{ n }] = (await scoped(ctx, 'source').count({ n: '*' })) as unknown as [{ n: number }];
   console.log(`demo library: ${n} sources, ${passages} passages`);
 }

@@ -1,15 +1,16 @@
 import type { PageServerLoad } from './$types';
-import { deskOf } from '$lib/server/overview';
+import { chartsOf, deskOf } from '$lib/server/overview';
 import { listTasks } from '$lib/server/tasks';
 
 /** How many tasks the Desk shows, the soonest due. */
 const TASKS = 12;
 
 export const load: PageServerLoad = async ({ locals, depends }) => {
-  depends('retexa:sources', 'retexa:passages', 'retexa:tasks');
+  depends('retexa:sources', 'retexa:passages', 'retexa:tasks', 'retexa:projects');
   const { ctx, projectId } = locals;
   return {
     desk: await deskOf(ctx, projectId),
+    charts: await chartsOf(ctx, projectId),
     tasks: await listTasks(ctx, projectId ? { projectId } : {}, TASKS),
   };
 };

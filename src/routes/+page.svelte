@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button, PageHead } from '$lib/ui/kit';
+  import DeskCharts from '$lib/ui/desk/DeskCharts.svelte';
   import FirstRun from '$lib/ui/frame/FirstRun.svelte';
   import TaskList from '$lib/ui/reader/TaskList.svelte';
   import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
@@ -8,6 +9,7 @@
 
   let { data } = $props();
   const project = $derived(data.projects.find((p) => p.id === data.projectId));
+  const toRead = $derived(data.charts.reading.find(({ state }) => state === 'to-read')?.n ?? 0);
   const waits = $derived(
     [
       { n: data.counts.intake, text: 'captured and not checked yet', act: 'Check them', href: '/intake' },
@@ -22,6 +24,12 @@
         text: 'with something that will print wrong or a question',
         act: 'Look at them',
         href: '/sources?state=findings',
+      },
+      {
+        n: toRead,
+        text: 'to read',
+        act: 'Read them',
+        href: '/sources?q=reading:to-read',
       },
     ].filter((w) => w.n > 0),
   );
@@ -84,12 +92,13 @@
       <p class="mt-4"><a class="link" href="/references">Print the reference list</a> in {data.look.name}</p>
     </section>
   </div>
+  <DeskCharts charts={data.charts} />
 {/if}
 
 <style>
   .desk {
     display: grid;
-    flex: 1;
+    flex: none;
     grid-template-columns: minmax(0, 1fr) 400px;
   }
   section {

@@ -395,7 +395,8 @@ describe('the shell', () => {
       await me.page.keyboard.press('ArrowDown');
     }
     await me.see('4 selected', '.bar');
-    await me.choose('Place the selected in', 'A paper');
+    await me.page.click('#place-in');
+    await me.press('A paper', '[aria-label="Place the selected in"][role=dialog]');
     await me.see('Filed in A paper.');
     expect(filings()).toBe(4);
     await me.press('Undo', '.toasts');
@@ -461,7 +462,8 @@ describe('the shell', () => {
     await me.page.keyboard.press('Enter');
     await me.see('Sato, Y. (2020). Turbines. Small', '.printed');
     await me.press('History');
-    await me.see('edited: title');
+    await me.see('edited', '.revisions');
+    await me.see('title', '.revisions');
     await me.page.$$eval('.revisions button', (all) => (all.at(-1) as HTMLElement).click());
     await me.see('Sato, Y. (2020). Turbines in old wheelhouses.', '.printed');
   });

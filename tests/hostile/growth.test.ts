@@ -98,7 +98,7 @@ const TAKES: Record<string, Record<string, Take>> = {
   },
   query: {
     parseQuery: query.parseQuery, printQuery: (t) => query.printQuery({ terms: [{ kind: 'words', words: t, phrase: true, not: false }, { kind: 'field', field: 'tag', values: [t], not: true }] }), problemsIn: (t) => query.problemsIn(query.parseQuery(t)), wordsSought: (t) => query.wordsSought(query.parseQuery(t)),
-    toggled: (t) => query.toggled(query.parseQuery(t), 'tag', t), valuesOf: (t) => query.valuesOf(query.parseQuery(`tag:${t}`), 'tag'), withField: (t) => query.withField(query.parseQuery(t), 'tag', [t]), asksAnything: (t) => query.asksAnything(query.parseQuery(t)), yearsIn: query.yearsIn, typesNamed: query.typesNamed, searchForm: query.searchForm, partsSought: query.partsSought, filtersAsQuery: (t) => query.filtersAsQuery({ q: t, tag: t }), nearestWord: (t) => query.nearestWord(t, [`${t}x`]),
+    toggled: (t) => query.toggled(query.parseQuery(t), 'tag', t), valuesOf: (t) => query.valuesOf(query.parseQuery(`tag:${t}`), 'tag'), withField: (t) => query.withField(query.parseQuery(t), 'tag', [t]), asksAnything: (t) => query.asksAnything(query.parseQuery(t)), yearsIn: query.yearsIn, addedIn: query.addedIn, typesNamed: query.typesNamed, searchForm: query.searchForm, partsSought: query.partsSought, filtersAsQuery: (t) => query.filtersAsQuery({ q: t, tag: t }), nearestWord: (t) => query.nearestWord(t, [`${t}x`]),
   },
   proof: {
     proof: (t) => proofing.proof(record(t)), proofAll: (t) => proofing.proofAll(record(t)), mended: (t) => proofing.mended(record(t)), proofAround: (t) => proofing.proofAround(record(t), { titleAsItStands: true }),

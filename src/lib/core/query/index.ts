@@ -19,7 +19,7 @@ export const QUERY_FIELDS = {
   priority: { what: 'how much it matters to you', example: 'priority:high' },
   finding: { what: 'what the proof found', example: 'finding:title-capitals' },
   key: { what: 'the beginning of its citekey', example: 'key:pell19' },
-  added: { what: 'when it was added', example: 'added:2026-11' },
+  added: { what: 'when it was added, also from a day to another', example: 'added:2026-11' },
 } as const;
 export type QueryField = keyof typeof QUERY_FIELDS;
 
@@ -185,6 +185,12 @@ export function yearsIn(value: string): { from?: number; to?: number } | undefin
   return { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) };
 }
 
+/** From when and up to when a value is: a year, month or day, or from one to another, as `2026-11-02..2026-11-08`; both ends are in it. */
+export function addedIn(value: string): { from: string; to: string } | undefined {
+  const m = /^(\d{4}(?:-\d{2}){0,2})(?:\.\.(\d{4}(?:-\d{2}){0,2}))?$/.exec(value.trim());
+  return m ? { from: m[1]!, to: m[2] ?? m[1]! } : undefined;
+}
+
 /** The kinds of source a value names, by their CSL name or the beginning of what they are called here. */
 export function typesNamed(value: string): CslType[] {
   const exact = CSL_TYPES.find((type) => type === value.toLowerCase());
@@ -206,7 +212,7 @@ export function problemsIn({ terms }: Query): string[] {
       if (oneOf && !oneOf.includes(value.toLowerCase()))
         return [`${says}: ${field} can be ${oneOf.join(', ')}.`];
       if (field === 'type' && typesNamed(value).length === 0) return [`${says} is no kind of source.`];
-      if (field === 'added' && !/^\d{4}(?:-\d{2}){0,2}$/.test(value))
+      if (field === 'added' && !addedIn(value))
         return [`${says} is no date. Write ${QUERY_FIELDS.added.example}.`];
       return [];
     });

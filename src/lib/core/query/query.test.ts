@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  addedIn,
   filtersAsQuery,
   nearestWord,
   parseQuery,
@@ -96,6 +97,14 @@ describe('a query', () => {
       'added:monday is no date. Write added:2026-11.',
       'reading:soon: reading can be to-read, reading, read, aside, none.',
     ]);
+  });
+  it.each([
+    ['2026', { from: '2026', to: '2026' }],
+    ['2026-11-02..2026-11-08', { from: '2026-11-02', to: '2026-11-08' }],
+    ['monday', undefined],
+    ['2026-11..', undefined],
+  ])('takes %s for a time', (value, times) => {
+    expect(addedIn(value)).toEqual(times);
   });
   it('asks for a value more, or no longer', () => {
     const by = (query: string, value: string) => printQuery(toggled(parseQuery(query), 'tag', value));

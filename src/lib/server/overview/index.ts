@@ -12,6 +12,8 @@ import { getSources, living, openSource, type SourceRow } from '../sources/repos
 import { talliesOf, type Counted } from '../sources/tallies';
 import { countsBy } from '../sources';
 
+export { chartsOf, type Evidence } from './charts';
+
 /** How many things wait or are kept at each step of the path. */
 export type Counts = Record<Counted, number>;
 

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { inOrder, moved, putBefore, spotOf, type Spot } from '../../core/outline';
-import { scoped, type Context } from '../access/context';
+import { scoped, visible, type Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
 import { inParts, newId, now } from '../db/ids';
 
@@ -82,6 +82,20 @@ export async function outlines(ctx: Context): Promise<OutlineSection[]> {
     .countDistinct({ n: 'placement.source_id' })) as unknown as { id: string; n: number }[];
   const counts = new Map(rows.map(({ id, n }) => [id, n]));
   return sections.map((section) => ({ ...section, sources: counts.get(section.id) ?? 0 }));
+}
+
+/** How many living passages the person may see are placed right under each section. */
+export async function passagesPlaced(ctx: Context): Promise<Map<string, number>> {
+  const rows = (await visible(ctx, 'passage')
+    .join('placement', 'placement.passage_id', 'passage.id')
+    .join('section', 'section.id', 'placement.section_id')
+    .where('section.library_id', ctx.libraryId)
+    .whereNull('section.binned')
+    .whereNull('passage.binned')
+    .groupBy('placement.section_id')
+    .select('placement.section_id as id')
+    .count({ n: '*' })) as unknown as { id: string; n: number }[];
+  return new Map(rows.map(({ id, n }) => [id, n]));
 }
 
 /** Adds a section at the end of a project, or of the section it stands under. */

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import {
+  addedIn,
   problemsIn,
   typesNamed,
   yearsIn,
@@ -132,8 +133,10 @@ const CONDITIONS: Partial<Record<QueryField, Condition>> = {
   priority: (ctx, rows, value) => readBy(ctx, rows, 'priority', value.toLowerCase()),
   key: (_, rows, value) =>
     void rows.where('source.citekey', '>=', value).where('source.citekey', '<', `${value}\uffff`),
-  added: (_, rows, value) =>
-    void rows.where('source.added', '>=', value).where('source.added', '<', `${value}~`),
+  added: (_, rows, value) => {
+    const { from, to } = addedIn(value)!;
+    void rows.where('source.added', '>=', from).where('source.added', '<', `${to}~`);
+  },
 };
 
 /**

@@ -7,7 +7,7 @@ import { doublesOf } from '../capture';
 import { spellingsIn } from '../duplicates';
 import { groupsInOrder, pairsInGroups } from '../duplicates/groups';
 import { proposeAnew } from '../duplicates/spelled';
-import { countsOf, deskOf } from '../overview';
+import { chartsOf, countsOf, deskOf } from '../overview';
 import { outlinesOf } from '../projects';
 import { openedProof, proofOf } from '../proof';
 import { allTags, facetsOf, yearsOf, listSources, SORTS, type Beginning, type Sort } from './index';
@@ -92,6 +92,7 @@ describe('a large library', () => {
     ['the proof of a project', () => proofOf(ctx, 'p')],
     ['what a check found', () => openedProof(ctx, 'title-capitals', look, undefined, 60)],
     ['the Desk', () => deskOf(ctx)],
+    ['what the Desk draws', () => chartsOf(ctx, undefined)],
   ])('is not gone through for %s', async (_what, work) => {
     const plans = await plansOf(work);
     expect(plans.length).toBeGreaterThan(0);
