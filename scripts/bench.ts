@@ -30,7 +30,8 @@ import { insertCopy } from '../src/lib/server/copies/repository';
 import { keepFile } from '../src/lib/server/files/store';
 import { keepPassage } from '../src/lib/server/passages';
 import { largeLibrary } from './large-library';
-import { facetsOf, listIds, listSources } from '../src/lib/server/sources';
+import { addProject, changePlaced, file, makeSection } from '../src/lib/server/projects';
+import { editSources, facetsOf, listIds, listSources } from '../src/lib/server/sources';
 import { proofAroundOf } from '../src/lib/server/proof';
 import { closePools } from '../src/lib/server/workers/pools';
 import { book, outcome } from '../tests/anchoring/book';
@@ -349,7 +350,24 @@ async function views(size: number): Promise<void> {
   const counts: number[] = [];
   for (let i = 0; i < 21; i++) counts.push((await timed(() => talliesOf(ctx)))[0]);
   row('counts of the path', ms(median(counts)));
+  const { id: projectId } = await addProject(ctx, { name: 'Thesis', ...look });
+  const all = await listIds(ctx, {});
+  await file(ctx, projectId, all.slice(0, size / 2), true);
+  const sections: string[] = [];
+  for (let i = 0; i < 30; i++) {
+    const under = i % 3 ? sections[i - (i % 3)]! : null;
+    sections.push((await makeSection(ctx, projectId, `Section ${i}`, under)).id);
+  }
+  for (const [i, id] of sections.entries())
+    await changePlaced(ctx, id, { act: 'place', ids: all.slice(i * 60, i * 60 + 120) });
   const asked: [string, (i: number) => string][] = [
+    ['What to narrow by', () => '/api/facets'],
+    [
+      'What to narrow by, of a query',
+      (i) =>
+        `/api/facets?q=${['mill', 'year:1950-1980', 'type:book marsh', '-type:chapter'][i % 4]!.replaceAll(' ', '+')}`,
+    ],
+    ['A section in its own order', (i) => `/sources?section=${sections[i % 30]}`],
     ['Desk', () => '/'],
     ['Intake', () => '/intake'],
     ['Sources', (i) => `/sources?sort=${['author', 'title', 'newest', 'added'][i % 4]}`],
@@ -381,8 +399,11 @@ async function views(size: number): Promise<void> {
     const sorted = [...times].sort((a, b) => a - b);
     row(name, `${ms(median(times))}`, `95th percentile ${ms(sorted[37]!)}`);
   }
+  const chosenIds = all.slice(0, 5_000);
+  const [tagging] = await timed(() => editSources(ctx, chosenIds, { tag: 'a tag of many' }));
+  row('a tag on 5,000', ms(tagging));
   await db.destroy();
-  const file = records
+  const entries = records
     .slice(0, 5_000)
     .map(
       (r, i) =>
@@ -392,7 +413,7 @@ async function views(size: number): Promise<void> {
   const started = await fetch(`${app.url}/api/import?name=five.bib`, {
     method: 'POST',
     headers: { 'content-type': 'application/octet-stream', origin: app.url },
-    body: file,
+    body: entries,
   });
   const { id: job } = (await started.json()) as { id: string };
   const state = () => app.rows<{ state: string }>('SELECT state FROM job WHERE id = ?', job)[0]!.state;

@@ -62,7 +62,7 @@ const TAKES: Record<string, Record<string, Take>> = {
   text: {
     codePointLength: text.codePointLength, decodeEntities: text.decodeEntities, escapeHtml: text.escapeHtml, excerpt: (t) => text.excerpt(t, 'tide mill'), fold: text.fold, foldWords: text.foldWords, hasControls: text.hasControls, isShouting: text.isShouting,
     nfc: text.nfc, plain: text.plain, sentenceCase: text.sentenceCase, titleCase: text.titleCase, isTitleCased: text.isTitleCased, languageOfTitle: text.languageOfTitle, similarity: (t) => text.similarity(t, `b${t}`), sliceCodePoints: (t) => text.sliceCodePoints(t, 3, 90), squash: text.squash,
-    toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, spokenText: text.spokenText, joinedLines: (t) => text.joinedLines(t.match(/.{1,40}/gsu) ?? []), 
+    marked: (t) => text.marked({ text: t, from: 0, to: t.length }, 'italic'), toCodePoint: (t) => text.toCodePoint(t, t.length), toCodeUnit: (t) => text.toCodeUnit(t, t.length), withoutControls: text.withoutControls, withoutTrailing: (t) => text.withoutTrailing(t, '.,; '), inOneLine: text.inOneLine, spokenText: text.spokenText, joinedLines: (t) => text.joinedLines(t.match(/.{1,40}/gsu) ?? []), 
   },
   source: {
     facetsOfRecord: (t) => source.facetsOfRecord({ ...record(t), language: t }), changeProblem: (t) => source.changeProblem({ act: 'set', field: 'issued', value: t }), fieldChanged: (t) => source.fieldChanged(record(t), { act: 'replace', field: 'title', find: t.slice(0, 3), by: t.slice(0, 9), exact: false }), canReplace: source.canReplace, canSet: source.canSet,

@@ -36,6 +36,19 @@ function byName(): Map<string, string> {
  */
 export function languageTag(text: string): string {
   const t = text.trim().slice(0, 60);
+  let tag = tags.get(t);
+  if (tag === undefined) {
+    if (tags.size >= MOST_TAGS) tags.clear();
+    tags.set(t, (tag = tagOf(t)));
+  }
+  return tag;
+}
+
+/** What was asked before: a library says the same few languages thousands of times. */
+const tags = new Map<string, string>();
+const MOST_TAGS = 2_000;
+
+function tagOf(t: string): string {
   const named = byName().get(t.toLowerCase());
   if (named) return named;
   const m = /^([a-z]{2,3})((?:[-_][a-z0-9]{2,8})*)$/i.exec(t);

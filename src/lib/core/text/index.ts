@@ -8,3 +8,4 @@ export { languageOfTitle } from './language';
 export { similarity } from './similarity';
 export { hasControls, withoutControls } from './controls';
 export { inOneLine, withoutTrailing } from './trailing';
+export { marked, RICH_MARKS, type RichMark, type Selected } from './rich';

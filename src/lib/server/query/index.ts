@@ -34,25 +34,23 @@ const hangs = (
   return query.whereNotNull('source_id').select('source_id');
 };
 
+/** The ids of sources that something hangs on, as a query of its table. */
+export const HANGS = {
+  copy: (ctx) => hangs(ctx, 'copy'),
+  pdf: (ctx) => hangs(ctx, 'copy', (q) => q.where('kind', 'pdf')),
+  page: (ctx) => hangs(ctx, 'copy', (q) => q.where('kind', 'page')),
+  passages: (ctx) => hangs(ctx, 'passage'),
+  notes: (ctx) => hangs(ctx, 'note'),
+  tasks: (ctx) => hangs(ctx, 'task', (q) => q.whereNull('done')),
+} satisfies Partial<Record<Has, (ctx: Context) => Rows>>;
+
 const HAS: Record<Has, (ctx: Context, rows: Rows) => unknown> = {
-  pdf: (ctx, rows) =>
-    rows.whereIn(
-      'source.id',
-      hangs(ctx, 'copy', (q) => q.where('kind', 'pdf')),
-    ),
-  page: (ctx, rows) =>
-    rows.whereIn(
-      'source.id',
-      hangs(ctx, 'copy', (q) => q.where('kind', 'page')),
-    ),
-  copy: (ctx, rows) => rows.whereIn('source.id', hangs(ctx, 'copy')),
-  passages: (ctx, rows) => rows.whereIn('source.id', hangs(ctx, 'passage')),
-  notes: (ctx, rows) => rows.whereIn('source.id', hangs(ctx, 'note')),
-  tasks: (ctx, rows) =>
-    rows.whereIn(
-      'source.id',
-      hangs(ctx, 'task', (q) => q.whereNull('done')),
-    ),
+  ...(Object.fromEntries(
+    Object.entries(HANGS).map(([has, hanging]) => [
+      has,
+      (ctx: Context, rows: Rows) => rows.whereIn('source.id', hanging(ctx)),
+    ]),
+  ) as Record<keyof typeof HANGS, (ctx: Context, rows: Rows) => unknown>),
   doi: (_, rows) => rows.whereNotNull('source.doi'),
   isbn: (_, rows) => rows.whereNotNull('source.isbn'),
   date: (_, rows) => rows.whereNotNull('source.year'),

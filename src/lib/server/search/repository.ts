@@ -48,6 +48,27 @@ export async function index(
   await ctx.db('search').insert({ rowid, ...formed, body: searchForm(body) });
 }
 
+/** Has subjects that are in the index found by a text more, which is given as it is looked through. */
+export async function alsoFoundBy(
+  ctx: Context,
+  kind: SearchKind,
+  subjectIds: string[],
+  text: string,
+): Promise<void> {
+  for (const part of inParts(subjectIds))
+    await ctx
+      .db('search')
+      .whereIn(
+        'rowid',
+        ctx
+          .db('search_subject')
+          .where({ library_id: ctx.libraryId, kind })
+          .whereIn('subject_id', part)
+          .select('id'),
+      )
+      .update({ body: ctx.db.raw(`trim(body || ' ' || ?)`, [text]) });
+}
+
 /** Takes subjects out of the index with all that is known of them. */
 export async function takeOutOfIndex(ctx: Context, kind: SearchKind, subjectIds: string[]): Promise<void> {
   for (const part of inParts(subjectIds)) {

@@ -21,6 +21,7 @@ import { inTurn } from '../turns';
 import { keyTaken, leadTo } from './aliases';
 import { freeCitekey, setCitekeyPattern } from './citekeys';
 import { getSource, getSources, updateSource, type Source } from './repository';
+import { addTag } from './tagging';
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['sources'] } as const;
@@ -186,6 +187,8 @@ export const editSources = (
   { tag, fix, checked, change: changing }: EditOfMany,
 ): Promise<{ revisions: string[] }> =>
   change(ctx, CHANGE, async (inner) => {
+    if (tag && !fix && checked === undefined && !changing)
+      return { revisions: await addTag(inner, ids, tag) };
     const revisions: string[] = [];
     for await (const id of inTurn(ids)) {
       const source = await getSource(inner, id);

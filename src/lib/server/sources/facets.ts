@@ -1,8 +1,9 @@
 import type { Knex } from 'knex';
-import { HAS, parseQuery, printQuery, withField, type QueryField } from '../../core/query';
+import { parseQuery, printQuery, withField, type QueryField } from '../../core/query';
 import { FACETS, type Facet } from '../../core/source';
 import type { Context } from '../access/context';
-import { asQueried } from '../query';
+import { HANGS } from '../query';
+import { listIds } from './listing';
 import { living, type SourceFilter } from './repository';
 import { tallied, talliesOf } from './tallies';
 
@@ -14,31 +15,68 @@ export interface FacetValue {
 
 /** How many values of a facet are given, those that most sources have. */
 const MOST_VALUES = 60;
-/** What can hang on a source that is counted. */
-const COUNTED_HAS = [
-  'copy',
-  'pdf',
-  'passages',
-  'notes',
-  'tasks',
-] as const satisfies readonly (typeof HAS)[number][];
 
-type Rows = Promise<FacetValue[]>;
-
-/** Values and counts of a query that gives `value`, those that most sources have first. */
-async function counted(query: Knex.QueryBuilder): Rows {
-  const rows = (await query
-    .count({ n: '*' })
-    .orderBy([{ column: 'n', order: 'desc' }, { column: 'value' }])
-    .limit(MOST_VALUES)) as { value: string | number; n: number }[];
-  return rows.map(({ value, n }) => ({ value: String(value), n }));
-}
+/** Nothing but a project narrows. */
+const onlyProject = ({ projectId: _project, ...more }: SourceFilter): boolean =>
+  Object.keys(more).length === 0;
 
 /** Those that most have first. */
 const byNumber = (values: FacetValue[]): FacetValue[] => values.sort((a, b) => b.n - a.n);
 
-/** By a column of sources, all values of it. */
-async function byColumn(ctx: Context, column: 'type' | 'year', filter: SourceFilter): Rows {
+type Rows = Knex.QueryBuilder;
+
+/** The sources that a filter leaves, found once for all that is counted among them. */
+interface Among {
+  ctx: Context;
+  filter: SourceFilter;
+  /** Leaves of the rows of a table beside sources those of these sources. */
+  narrow: (rows: Rows, column: string) => Rows;
+  /** Of what stands beside living sources alone: all of the library, where nothing narrows. */
+  all: (rows: Rows) => Rows;
+}
+
+async function among(ctx: Context, filter: SourceFilter): Promise<Among> {
+  const { projectId } = filter;
+  if (!onlyProject(filter)) {
+    const ids = JSON.stringify(await listIds(ctx, filter));
+    const narrow = (rows: Rows, column: string) =>
+      rows.whereRaw(`${column} IN (SELECT value FROM json_each(?))`, [ids]);
+    return { ctx, filter, narrow, all: (rows) => rows };
+  }
+  const narrow = (rows: Rows, column: string) =>
+    rows.whereIn(column, living(ctx, filter).select('source.id'));
+  // What stands beside sources of a library stands beside its living ones alone, as facets and findings do.
+  return {
+    ctx,
+    filter,
+    narrow: projectId ? narrow : (rows) => rows,
+    all: projectId ? (rows) => rows : (rows) => rows.where({ library_id: ctx.libraryId }),
+  };
+}
+
+/** The values of a column of a table beside sources, those that most have first. */
+async function beside(
+  { ctx, narrow }: Among,
+  table: string,
+  column: string,
+  only: (rows: Rows) => unknown = () => 0,
+): Promise<FacetValue[]> {
+  const rows = ctx.db(table) as unknown as Rows;
+  only(rows);
+  const found = (await narrow(rows, `${table}.source_id`)
+    .groupBy(`${table}.${column}`)
+    .select(`${table}.${column} as value`)
+    .count({ n: '*' })
+    .orderBy([{ column: 'n', order: 'desc' }, { column: 'value' }])
+    .limit(MOST_VALUES)) as { value: string; n: number }[];
+  return found.map(({ value, n }) => ({ value, n }));
+}
+
+/** The values of a column of sources, all of them. */
+async function byColumn(
+  { ctx, filter }: Pick<Among, 'ctx' | 'filter'>,
+  column: 'type' | 'year',
+): Promise<FacetValue[]> {
   if (onlyProject(filter)) return byNumber(await tallied(ctx, column, filter.projectId));
   const rows = (await living(ctx, filter)
     .whereNotNull(`source.${column}`)
@@ -48,67 +86,66 @@ async function byColumn(ctx: Context, column: 'type' | 'year', filter: SourceFil
   return byNumber(rows.map(({ value, n }) => ({ value: String(value), n })));
 }
 
-/** By the rows of a table beside sources. */
-const beside = (ctx: Context, table: string, column: string, filter: SourceFilter): Knex.QueryBuilder =>
-  ctx
-    .db(table)
-    .whereIn(`${table}.source_id`, living(ctx, filter).select('source.id'))
-    .groupBy(`${table}.${column}`)
-    .select(`${table}.${column} as value`) as unknown as Knex.QueryBuilder;
-
-/** How many fit a filter and a query more. */
-async function countOf(ctx: Context, filter: SourceFilter, more: string): Promise<FacetValue> {
-  const query = living(ctx, filter);
-  asQueried(ctx, query, parseQuery(more));
-  const [{ n }] = (await query.count({ n: '*' })) as [{ n: number }];
-  return { value: more.slice(more.indexOf(':') + 1), n };
+/** How many sources are among those that a query gives as `id`. */
+async function numberOf(of: Among, value: string, rows: Rows, column: string): Promise<FacetValue> {
+  const [{ n }] = (await of.narrow(rows, column).countDistinct({ n: column })) as [{ n: number }];
+  return { value, n };
 }
 
-/** Nothing but a project narrows. */
-const onlyProject = ({ projectId: _project, ...more }: SourceFilter): boolean =>
-  Object.keys(more).length === 0;
+const byFacet = (kind: Facet) => (of: Among) =>
+  beside(of, 'facet', 'value', (rows) => of.all(rows).where({ kind }));
 
-const byFacet = (kind: Facet) => (ctx: Context, filter: SourceFilter) =>
-  counted(beside(ctx, 'facet', 'value', filter).where('facet.kind', kind));
-
-const byReading = (column: 'state' | 'priority') => (ctx: Context, filter: SourceFilter) =>
-  counted(
-    beside(ctx, 'reading', column, filter)
-      .where('reading.owner_id', ctx.personId)
-      .whereNotNull(`reading.${column}`),
+/** Of what a person says of their reading, also sources in the bin have some. */
+const byReading = (column: 'state' | 'priority') => (of: Among) =>
+  beside(of, 'reading', column, (rows) =>
+    rows
+      .where({ owner_id: of.ctx.personId })
+      .whereNotNull(column)
+      .whereIn('reading.source_id', living(of.ctx, {}).select('source.id')),
   );
-
-/** The years of what the rest of a filter leaves, for a chart of them. */
-export async function yearsOf(ctx: Context, filter: SourceFilter): Promise<{ year: number; n: number }[]> {
-  const years = await byColumn(ctx, 'year', without(filter, 'year'));
-  return years.map(({ value, n }) => ({ year: Number(value), n })).sort((a, b) => a.year - b.year);
-}
 
 /** The fields of a query that sources are narrowed by, in the order they are offered, each with its values. */
 const OFFERED = {
   reading: byReading('state'),
   priority: byReading('priority'),
-  type: (ctx, filter) => byColumn(ctx, 'type', filter),
-  tag: async (ctx, filter) =>
-    onlyProject(filter)
-      ? byNumber(await tallied(ctx, 'tag', filter.projectId)).slice(0, MOST_VALUES)
-      : counted(beside(ctx, 'source_tag', 'tag', filter)),
+  type: (of) => byColumn(of, 'type'),
+  tag: async (of) =>
+    onlyProject(of.filter)
+      ? byNumber(await tallied(of.ctx, 'tag', of.filter.projectId)).slice(0, MOST_VALUES)
+      : beside(of, 'source_tag', 'tag'),
   ...(Object.fromEntries(FACETS.map((kind) => [kind, byFacet(kind)])) as Record<
     Facet,
-    (ctx: Context, filter: SourceFilter) => Rows
+    (of: Among) => Promise<FacetValue[]>
   >),
-  has: (ctx, filter) => Promise.all(COUNTED_HAS.map((has) => countOf(ctx, filter, `has:${has}`))),
-  async state(ctx, filter) {
-    if (!onlyProject(filter))
-      return Promise.all(['unchecked', 'found'].map((state) => countOf(ctx, filter, `state:${state}`)));
-    const { intake, findings } = await talliesOf(ctx, filter.projectId);
+  has: (of) =>
+    Promise.all(
+      Object.entries(HANGS).map(([has, hanging]) =>
+        numberOf(
+          of,
+          has,
+          (hanging(of.ctx) as Rows)
+            .clearSelect()
+            .whereIn('source_id', living(of.ctx, {}).select('source.id')),
+          'source_id',
+        ),
+      ),
+    ),
+  async state(of) {
+    if (onlyProject(of.filter)) {
+      const { intake, findings } = await talliesOf(of.ctx, of.filter.projectId);
+      return [
+        { value: 'unchecked', n: intake },
+        { value: 'found', n: findings },
+      ];
+    }
+    const { ctx } = of;
     return [
-      { value: 'unchecked', n: intake },
-      { value: 'found', n: findings },
+      await numberOf(of, 'unchecked', living(ctx, { state: 'intake' }), 'source.id'),
+      await numberOf(of, 'found', living(ctx, {}).whereRaw(`source.findings <> '[]'`), 'source.id'),
     ];
   },
-  finding: (ctx, filter) => counted(beside(ctx, 'finding', 'name', filter)),
-} satisfies Partial<Record<QueryField, (ctx: Context, filter: SourceFilter) => Rows>>;
+  finding: (of) => beside(of, 'finding', 'name', of.all),
+} satisfies Partial<Record<QueryField, (of: Among) => Promise<FacetValue[]>>>;
 
 export type OfferedField = keyof typeof OFFERED;
 
@@ -119,12 +156,27 @@ function without(filter: SourceFilter, field: OfferedField | 'year'): SourceFilt
   return left ? { ...rest, text: left } : rest;
 }
 
+/** The years of what the rest of a filter leaves, for a chart of them. */
+export async function yearsOf(ctx: Context, filter: SourceFilter): Promise<{ year: number; n: number }[]> {
+  const years = await byColumn({ ctx, filter: without(filter, 'year') }, 'year');
+  return years.map(({ value, n }) => ({ year: Number(value), n })).sort((a, b) => a.year - b.year);
+}
+
 /** What a view offers to narrow by: each field with its values and how many sources have them, among what the rest of the query leaves. */
 export async function facetsOf(
   ctx: Context,
   filter: SourceFilter,
 ): Promise<{ field: OfferedField; values: FacetValue[] }[]> {
   const fields = Object.keys(OFFERED) as OfferedField[];
-  const values = await Promise.all(fields.map((field) => OFFERED[field](ctx, without(filter, field))));
-  return fields.map((field, i) => ({ field, values: values[i]!.filter(({ n }) => n > 0) }));
+  // Most fields narrow nothing yet, and are counted among the same sources.
+  const left = new Map<string, Promise<Among>>();
+  const values = fields.map(async (field) => {
+    const rest = without(filter, field);
+    const key = JSON.stringify(rest);
+    if (!left.has(key)) left.set(key, among(ctx, rest));
+    return OFFERED[field](await left.get(key)!);
+  });
+  return Promise.all(
+    fields.map(async (field, i) => ({ field, values: (await values[i]!).filter(({ n }) => n > 0) })),
+  );
 }

@@ -166,7 +166,8 @@ export async function writeBeside(
   await index(ctx, 'source', id, source.binned ? '' : searchText(source), fresh);
   if (tagsAlone) return [];
   if (!fresh) await ctx.db('facet').where({ source_id: id }).delete();
-  const facets = facetsOfRecord(source.record);
+  // Of the living alone, so that all of a library are counted without asking which these are.
+  const facets = source.binned ? [] : facetsOfRecord(source.record);
   if (facets.length)
     await ctx
       .db('facet')

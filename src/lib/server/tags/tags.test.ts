@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { keepPassage } from '../passages';
-import { editSources, getSource, listIds, undo } from '../sources';
+import { editSource, editSources, getSource, listIds, undo } from '../sources';
 import { insertSource } from '../sources/repository';
 import { openTestLibrary } from '../test-library';
 import { changeTag, tagsInUse } from './index';
@@ -58,6 +58,38 @@ describe('tags', () => {
     await undo(ctx, revisions);
     expect(await inUse()).toContainEqual(['marsh', 1, 1]);
     expect(await tagsOf(one)).toEqual(['marsh', 'law']);
+  });
+
+  it('are added to many without reading them, as if each had been edited, and taken back', async () => {
+    const all = async () => ({
+      sources: (await db('source').orderBy('id').select('id', 'record', 'revision')) as unknown[],
+      tags: (await db('source_tag').orderBy(['source_id', 'tag'])) as unknown[],
+      search: (await db('search').orderBy('rowid').select('rowid', 'title', 'body')) as unknown[],
+    });
+    const ids = [await add('A', 'law'), await add('Ä “quoted” — 鰯'), await add('C', 'salt marsh')];
+    const before = await all();
+    const { revisions } = await editSources(ctx, ids, { tag: 'salt marsh' });
+    expect(revisions).toHaveLength(2);
+    const after = await all();
+    await undo(ctx, revisions);
+    expect(await all()).toEqual({
+      ...before,
+      sources: before.sources.map((row) => ({
+        ...(row as { revision: number }),
+        revision: expect.any(Number) as number,
+      })),
+    });
+    for (const id of ids) {
+      const { revision, record } = await getSource(ctx, id);
+      if (!record.retexa.tags.includes('salt marsh'))
+        await editSource(ctx, id, revision, { fields: {}, tags: [...record.retexa.tags, 'salt marsh'] });
+    }
+    const bySingleEdits = await all();
+    const records = (of: typeof after) => of.sources.map((row) => (row as { record: string }).record);
+    expect(records(after)).toEqual(records(bySingleEdits));
+    expect([after.tags, after.search]).toEqual([bySingleEdits.tags, bySingleEdits.search]);
+    await expect(editSources(ctx, [ids[0]!, 'nothing'], { tag: 'x' })).rejects.toThrow();
+    expect(await listIds(ctx, { text: 'tag:x' })).toEqual([]);
   });
 
   it('stand once where a source has both that are joined, and are taken off', async () => {

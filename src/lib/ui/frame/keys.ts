@@ -89,6 +89,12 @@ export const FIXED: readonly { place: string; name: string; keys: readonly strin
   { place: 'Lists', name: 'Open', keys: ['Enter'] },
   { place: 'Lists', name: 'Select none', keys: ['Esc'] },
   { place: 'Lists', name: 'Put elsewhere in the order of a section', keys: ['Alt+Shift+↑', 'Alt+Shift+↓'] },
+  {
+    place: 'A title',
+    name: 'Italic, subscript, superscript',
+    keys: ['Ctrl+I', 'Ctrl+,', 'Ctrl+.'],
+  },
+  { place: 'A title', name: 'Small capitals, capitals kept', keys: ['Ctrl+Shift+K', 'Ctrl+Shift+L'] },
   { place: 'Sections', name: 'Show it, or all again', keys: ['Enter'] },
   { place: 'Sections', name: 'New section beside it', keys: ['Shift+Enter'] },
   { place: 'Sections', name: 'Up, down, under the one before, out', keys: ['Alt+Shift+↑', '↓', '→', '←'] },

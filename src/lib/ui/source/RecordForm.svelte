@@ -31,6 +31,7 @@
   import { signOf } from './findings';
   import CreatorsField from './CreatorsField.svelte';
   import Sign from './Sign.svelte';
+  import TitleMarks from './TitleMarks.svelte';
   import TagsField from './TagsField.svelte';
   import { typeahead } from './typeahead';
 
@@ -98,6 +99,17 @@
       (g) => g.fields.length,
     ),
   );
+  /** Fields whose words can be italic and the like. */
+  const TITLES = new Set<string>([
+    'title',
+    'title-short',
+    'container-title',
+    'collection-title',
+    'original-title',
+    'reviewed-title',
+    'volume-title',
+    'part-title',
+  ]);
   const LONG = new Set<string>(['abstract', 'note', 'annote', 'references']);
 
   const valueOf = (field: Variable, text: string) =>
@@ -215,9 +227,10 @@
               onkeydown={(e) => revert(e, field)}
               {@attach fromAction(typeahead, () => field)}
             />
-            {#if field === 'title' && cased.length && !only}
+            {#if TITLES.has(field) && !only}
               <div class="cased">
-                {#each cased as [name, text] (name)}<Button
+                <TitleMarks {field} />
+                {#each field === 'title' ? cased : [] as [name, text] (name)}<Button
                     small
                     look="quiet"
                     title={text}

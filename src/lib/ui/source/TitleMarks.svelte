@@ -1,0 +1,68 @@
+<script lang="ts">
+  import { marked, type RichMark } from '$lib/core/text';
+  import { Button } from '../kit';
+
+  /** Marks words of a title as italic and the like, by buttons, and by keys while one types in it. */
+  let { field }: { field: string } = $props();
+
+  const MARKS: { mark: RichMark; sign: string; key: string; shift?: boolean; shown: string }[] = [
+    { mark: 'italic', sign: 'i', key: 'i', shown: 'Ctrl+I' },
+    { mark: 'subscript', sign: 'x₂', key: ',', shown: 'Ctrl+,' },
+    { mark: 'superscript', sign: 'x²', key: '.', shown: 'Ctrl+.' },
+    { mark: 'small capitals', sign: 'Sᴄ', key: 'k', shift: true, shown: 'Ctrl+Shift+K' },
+    { mark: 'keep capitals', sign: 'Aa', key: 'l', shift: true, shown: 'Ctrl+Shift+L' },
+  ];
+  let place: HTMLElement | undefined = $state();
+  const input = () => document.getElementById(`f-${field}`) as HTMLInputElement | null;
+
+  function mark(of: RichMark) {
+    const into = input();
+    if (!into) return;
+    const [from, to] = [into.selectionStart ?? 0, into.selectionEnd ?? 0];
+    const made = marked({ text: into.value, from, to }, of);
+    if (made.text === into.value) return;
+    into.value = made.text;
+    into.focus();
+    into.setSelectionRange(made.from, made.to);
+    into.dispatchEvent(new Event('input', { bubbles: true }));
+  }
+  $effect(() => {
+    const into = place && input();
+    if (!into) return;
+    const press = (event: KeyboardEvent) => {
+      if (!event.ctrlKey && !event.metaKey) return;
+      const one = MARKS.find(
+        ({ key, shift = false }) => key === event.key.toLowerCase() && shift === event.shiftKey,
+      );
+      if (!one) return;
+      event.preventDefault();
+      event.stopPropagation();
+      mark(one.mark);
+    };
+    into.addEventListener('keydown', press);
+    return () => into.removeEventListener('keydown', press);
+  });
+</script>
+
+<span class="marks" role="group" aria-label="Mark the words selected" bind:this={place}>
+  {#each MARKS as { mark: of, sign, shown } (of)}
+    <Button
+      small
+      look="quiet"
+      aria-label={of}
+      title="{of} ({shown})"
+      onmousedown={(e) => e.preventDefault()}
+      onclick={() => mark(of)}>{sign}</Button
+    >
+  {/each}
+</span>
+
+<style>
+  .marks {
+    display: none;
+    gap: 2px;
+  }
+  :global(.row:focus-within) .marks {
+    display: inline-flex;
+  }
+</style>
