@@ -1,6 +1,6 @@
 /** Arranging sources: sections by keys and by mouse, narrowing by what there is, reading, and one field of many. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startApp, until, visit, type App, type Person } from './app';
+import { downloaded, startApp, until, visit, type App, type Person } from './app';
 
 let app: App;
 let me: Person;
@@ -255,5 +255,73 @@ describe('one field of many', () => {
         .rows<{ p: string }>(`SELECT record ->> 'publisher' p FROM source WHERE id = '${id}'`)
         .every((r) => r.p === 'Quern Press'),
     );
+  });
+});
+
+describe('a title', () => {
+  it('has words in italics by a key, seen in the reference before it is saved', async () => {
+    const id = app.rows<{ id: string }>(`SELECT id FROM source WHERE year = 1994`)[0]!.id;
+    await me.open(`/sources/${id}`);
+    await me.see('What grew back', '.printed');
+    await me.page.focus('#f-title');
+    await me.page.$eval('#f-title', (e) => (e as HTMLInputElement).setSelectionRange(5, 9));
+    await keys('Control+KeyI');
+    expect(await me.page.$eval('#f-title', (e) => (e as HTMLInputElement).value)).toBe(
+      'What <i>grew</i> back',
+    );
+    await keys('Control+KeyI');
+    expect(await me.page.$eval('#f-title', (e) => (e as HTMLInputElement).value)).toBe('What grew back');
+    await me.press('subscript', '.row:focus-within');
+    await keys('Enter');
+    await until('the title', async () =>
+      app
+        .rows<{ t: string }>(`SELECT record ->> 'title' t FROM source WHERE id = '${id}'`)
+        .every((r) => r.t === 'What <sub>grew</sub> back'),
+    );
+    await keys('Control+KeyZ');
+  });
+});
+
+describe('people', () => {
+  it('are listed with their sources, and one is called otherwise everywhere, undone as one', async () => {
+    await me.open('/people');
+    await me.see('Pell, Margaret', '.names');
+    await me.press('Rename Pell, Margaret');
+    await me.see('Pell 1991. Ledgers of the shore', '.names');
+    await me.type('New name of Pell, Margaret', 'Pell-Sandor, Margaret');
+    await me.press('Rename in 2 sources');
+    await me.see('Pell, Margaret is called Pell-Sandor, Margaret now, in 2 sources.');
+    await me.see('Pell-Sandor, Margaret', '.names');
+    await keys('Control+KeyZ');
+    await me.gone('Pell-Sandor, Margaret', '.names');
+    await me.press('Where they appeared');
+    await me.see('No names yet');
+  });
+});
+
+describe('what is seen', () => {
+  it('is saved as a table of the columns shown', async () => {
+    await me.open('/sources?q=year:1991-1993&sort=oldest');
+    await me.see('3 found');
+    await me.press('Columns');
+    await me.press('Which columns');
+    await me.press('Save as CSV', '[aria-label="Which columns"]');
+    await me.see('3 rows saved.');
+    const lines = (await downloaded(me, 'Sources.csv')).replace('\ufeff', '').trim().split('\r\n');
+    expect(lines.slice(0, 2)).toEqual([
+      'Creators,Year,Title,Appeared in,Citekey,Passages',
+      expect.stringMatching(/^"Pell, Margaret",1991,Ledgers of the shore,/),
+    ]);
+    expect(lines).toHaveLength(4);
+  });
+
+  it('is drawn on the Desk, and each number leads to its sources', async () => {
+    await me.open('/');
+    await me.see('What the sections rest on');
+    await me.page.waitForSelector('[aria-label^="Added by week"] .apexcharts-bar-area');
+    await me.press('As a list', '.charts');
+    await me.press('Why they closed', '.charts details[open]');
+    await me.see('§ Why they closed');
+    await me.see('3 in this section');
   });
 });

@@ -17,6 +17,7 @@ import * as source from '../../src/lib/core/source';
 import * as duplicates from '../../src/lib/core/duplicates';
 import * as documents from '../../src/lib/core/documents';
 import * as catalogues from '../../src/lib/core/catalogues';
+import * as tables from '../../src/lib/core/tables';
 import * as text from '../../src/lib/core/text';
 import { textsOf } from './texts';
 
@@ -73,6 +74,7 @@ const TAKES: Record<string, Record<string, Take>> = {
     shortLabel: (t) => source.shortLabel(record(t)), shortName: (t) => source.shortName({ family: t, given: t }), tidied: source.tidied, tidiedRecord: (t) => source.tidiedRecord(record(t)), toCsl: (t) => source.toCsl('a', record(t)), typedDate: (t) => source.typedDate(t), dateProblem: source.dateProblem, languageTag: source.languageTag, firstIsbnKey: source.firstIsbnKey, valueText: (t) => source.valueText('title', t), withEdit: (t) => source.withEdit(record(''), { title: t }, 'x'), withoutPassword: source.withoutPassword, takenOutOf: (t) => source.takenOutOf([t]),
     keywordsOf: (t) => source.keywordsOf({ ...record(''), keyword: t }), datesAgree: (t) => source.datesAgree({ literal: t }, { literal: t }), yearOf: (t) => source.yearOf({ literal: t }), precisionOf: (t) => source.precisionOf({ literal: t }), sameValue: (t) => source.sameValue(t, `${t}b`),
   },
+  tables: { toCsv: (t) => tables.toCsv({ heads: ['a'], rows: [[t], [t]] }), odsFiles: (t) => tables.odsFiles({ heads: ['a'], rows: [[t], [t]] }, 'a') },
   outline: {
     inOrder: (t) => outline.inOrder(headings(t)), within: (t) => outline.within(headings(t), '0'), under: (t) => outline.under(headings(t), '0'), spotOf: (t) => outline.spotOf(headings(t), '8'), moved: (t) => outline.moved(headings(t), '7', { parentId: '14', before: null }),
     stepped: (t) => outline.stepped(headings(t), '9', 'up'), putBefore: (t) => outline.putBefore([...t], [...t.slice(0, 50)], t.at(-1)!),
@@ -217,6 +219,7 @@ describe('functions of the core', () => {
       outline,
       query,
       source,
+      tables,
       text,
       duplicates,
       documents,

@@ -59,6 +59,11 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'duplicates/sure': () => [get('/duplicates/sure')],
   proof: () => [get('/proof'), get('/proof?check=title-capitals&show=120'), get('/proof?check=issue-asked')],
   tags: () => [get('/tags')],
+  people: () => [get('/people'), get('/people?of=container&q=mill')],
+  'api/people': () => [
+    get('/api/people?kind=person&name=Pell'),
+    post('/api/people', { kind: 'person', name: 'Pell, M.', to: 'Pell, Margaret' }),
+  ],
   'api/tags': () => [
     post('/api/tags', { act: 'rename', tag: 'news', to: 'press' }),
     post('/api/tags', { act: 'take off', tag: 'news' }),

@@ -24,6 +24,7 @@ export const ASIDE = [
   { id: 'proof', href: '/proof', name: 'Proof' },
   { id: 'leads', href: '/leads', name: 'Leads' },
   { id: 'notes', href: '/notes', name: 'Notes' },
+  { id: 'people', href: '/people', name: 'People' },
   { id: 'tags', href: '/tags', name: 'Tags' },
   { id: 'duplicates', href: '/duplicates', name: 'Duplicates' },
   { id: 'import', href: '/import', name: 'Import' },

@@ -21,10 +21,11 @@
     const [from, to] = [into.selectionStart ?? 0, into.selectionEnd ?? 0];
     const made = marked({ text: into.value, from, to }, of);
     if (made.text === into.value) return;
-    into.value = made.text;
     into.focus();
+    into.select();
+    // As if it were typed: it can be undone in the field, and leaving the field saves it.
+    document.execCommand('insertText', false, made.text);
     into.setSelectionRange(made.from, made.to);
-    into.dispatchEvent(new Event('input', { bubbles: true }));
   }
   $effect(() => {
     const into = place && input();

@@ -11,6 +11,7 @@ import { z } from 'zod';
 import { TYPE_LABELS, type CslType } from '$lib/core/source';
 import type { SourceItem } from '$lib/server/sources';
 import { dateLabel } from '../frame/dates';
+import { READING_NAMES } from './naming';
 
 /** What a column of Sources shows, and the order of the list it stands for. */
 export interface SourceColumn {
@@ -71,6 +72,13 @@ export const SOURCE_COLUMNS: readonly SourceColumn[] = [
     size: 80,
     aside: true,
     look: 'number',
+  },
+  {
+    id: 'reading',
+    head: 'Reading',
+    text: (i) => (i.reading?.state ? READING_NAMES[i.reading.state] : ''),
+    size: 90,
+    aside: true,
   },
   { id: 'added', head: 'Added', text: (i) => dateLabel(i.added), sorts: ['added'], size: 150, aside: true },
 ];

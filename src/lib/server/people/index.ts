@@ -1,0 +1,125 @@
+import { z } from 'zod';
+import { formOfName, nameOfForm, respelled, SPELLED, type Spelled } from '../../core/duplicates';
+import { creatorsOf, nameText, parseName, shortLabel, type SourceRecord } from '../../core/source';
+import { foldWords, nfc, plain, squash } from '../../core/text';
+import { change } from '../access/change';
+import { scoped, type Context } from '../access/context';
+import { notHere, Refusal } from '../access/refusal';
+import { editSource } from '../sources/editing';
+import { getSources } from '../sources/repository';
+import { inTurn } from '../turns';
+
+/** A person, an institution or a container, as records name it, and in how many sources. */
+export interface NamedItem {
+  name: string;
+  n: number;
+}
+
+/** How many names are shown at once. */
+const SHOWN = 300;
+/** How many of the sources that would change are named. */
+const LABELLED = 50;
+
+/** Rows of a kind of facet, of a project or the library. */
+const rowsOf = (ctx: Context, kind: Spelled, projectId: string | undefined) => {
+  const rows = scoped(ctx, 'facet').where({ kind });
+  if (projectId)
+    void rows.whereIn('source_id', ctx.db('filing').where({ project_id: projectId }).select('source_id'));
+  return rows;
+};
+
+/** The people, or what sources appeared in: those in most sources first, and of words only those that have each of them. */
+export async function namesIn(
+  ctx: Context,
+  kind: Spelled,
+  words: string,
+  projectId: string | undefined,
+): Promise<{ total: number; items: NamedItem[] }> {
+  const rows = (await rowsOf(ctx, kind, projectId)
+    .groupBy('value')
+    .select('value as name')
+    .count({ n: '*' })
+    .orderBy([{ column: 'n', order: 'desc' }, { column: 'name' }])) as unknown as NamedItem[];
+  const sought = foldWords(words);
+  const fit = sought.length
+    ? rows.filter(({ name }) => {
+        const own = foldWords(name);
+        return sought.every((word) => own.some((one) => one.startsWith(word)));
+      })
+    : rows;
+  return { total: fit.length, items: fit.slice(0, SHOWN) };
+}
+
+/** A name to be called otherwise wherever it stands. */
+export const renaming = z.object({
+  kind: z.enum(SPELLED),
+  name: z.string().min(1).max(40_000),
+  to: z.string().trim().min(1, 'A name is needed').max(4_000),
+});
+
+/** The forms in a record of a name as it is shown: people of any role, or what it appeared in. */
+function formsOf(record: SourceRecord, kind: Spelled, name: string): string[] {
+  if (kind === 'container') {
+    const title = record['container-title'];
+    return title !== undefined && plain(title) === name ? [title] : [];
+  }
+  return creatorsOf(record)
+    .flatMap((creator) => creator.names)
+    .filter((one) => nameText(one) === name)
+    .map(formOfName);
+}
+
+async function sourcesNaming(ctx: Context, kind: Spelled, name: string) {
+  const rows = (await scoped(ctx, 'facet').where({ kind, value: name }).select('source_id')) as {
+    source_id: string;
+  }[];
+  return getSources(
+    ctx,
+    rows.map((row) => row.source_id),
+  );
+}
+
+/** What stands in place of a form: an institution stays one, a person is read as names are typed. */
+function typedForm(kind: Spelled, form: string, typed: string): string {
+  const text = squash(nfc(typed));
+  if (kind === 'container') return text;
+  if (nameOfForm(form).literal !== undefined) return formOfName({ literal: text });
+  const name = parseName(text);
+  if (!name) throw new Refusal(422, 'Nothing was changed:', [`name: “${text}” is no name`]);
+  return formOfName(name);
+}
+
+/** The sources a name stands in, for seeing them before it is called otherwise. */
+export async function namedIn(
+  ctx: Context,
+  kind: Spelled,
+  name: string,
+): Promise<{ id: string; label: string; title: string }[]> {
+  const sources = await sourcesNaming(ctx, kind, name);
+  return sources.slice(0, LABELLED).map(({ id, record }) => ({
+    id,
+    label: shortLabel(record),
+    title: plain(record.title ?? ''),
+  }));
+}
+
+/** Calls a name otherwise in all sources it stands in, in every role; all or none. Gives the revisions made, for undoing. */
+export const renameEverywhere = (
+  ctx: Context,
+  { kind, name, to }: z.infer<typeof renaming>,
+): Promise<{ revisions: string[] }> =>
+  change(ctx, { right: 'edit', of: ['sources', 'duplicates'] }, async (inner) => {
+    const sources = await sourcesNaming(inner, kind, name);
+    if (sources.length === 0) throw notHere('name');
+    const revisions: string[] = [];
+    for await (const { id, revision, record } of inTurn(sources)) {
+      const forms = formsOf(record, kind, name);
+      if (forms.length === 0) continue;
+      const fields = respelled(record, kind, new Set(forms), typedForm(kind, forms[0]!, to));
+      if (Object.keys(fields).length === 0) continue;
+      const why = `${name} called ${to}`.slice(0, 200);
+      const { revisionId } = await editSource(inner, id, revision, { fields }, why);
+      if (revisionId) revisions.push(revisionId);
+    }
+    return { revisions };
+  });

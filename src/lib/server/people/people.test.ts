@@ -1,0 +1,74 @@
+/** Who made what, and one name called otherwise everywhere. */
+import type { Knex } from 'knex';
+import { afterEach, beforeEach, expect, it } from 'vitest';
+import { sourceRecord } from '../../core/source';
+import { transaction, type Context } from '../access/context';
+import { binSources, getSource, listIds, undo } from '../sources';
+import { insertSource } from '../sources/repository';
+import { openTestLibrary } from '../test-library';
+import { namedIn, namesIn, renameEverywhere } from './index';
+
+let db: Knex;
+let ctx: Context;
+beforeEach(async () => {
+  ({ db, ctx } = await openTestLibrary());
+});
+afterEach(() => db.destroy());
+
+const add = (fields: object) =>
+  transaction(ctx, async (inner) => {
+    const record = sourceRecord.parse({ type: 'article-journal', ...fields });
+    return (await insertSource(inner, record, { why: 'test' })).id;
+  });
+const pell = { family: 'Pell', given: 'M.' };
+
+it('names people of any role and containers, with how many sources, found by words', async () => {
+  await add({
+    title: 'A',
+    author: [pell, { literal: 'Harbour Board' }],
+    'container-title': 'Marsh <i>Letters</i>',
+  });
+  await add({ title: 'B', editor: [pell], 'container-title': 'Marsh Letters' });
+  const gone = await add({ title: 'C', author: [pell] });
+  await binSources(ctx, [gone], true);
+  expect(await namesIn(ctx, 'person', '', undefined)).toEqual({
+    total: 2,
+    items: [
+      { name: 'Pell, M.', n: 2 },
+      { name: 'Harbour Board', n: 1 },
+    ],
+  });
+  expect((await namesIn(ctx, 'person', 'harb', undefined)).items).toEqual([{ name: 'Harbour Board', n: 1 }]);
+  expect((await namesIn(ctx, 'container', '', undefined)).items).toEqual([{ name: 'Marsh Letters', n: 2 }]);
+  expect((await namesIn(ctx, 'person', '', 'no project')).total).toBe(0);
+});
+
+it('calls one otherwise wherever it stands, as one thing to take back', async () => {
+  const a = await add({
+    title: 'A',
+    author: [pell, { literal: 'Harbour Board' }],
+    'container-title': 'Marsh <i>Letters</i>',
+  });
+  const b = await add({ title: 'B', editor: [pell], author: [{ family: 'Ng', given: 'T.' }] });
+  expect((await namedIn(ctx, 'person', 'Pell, M.')).map((s) => s.id).sort()).toEqual([a, b].sort());
+  const { revisions } = await renameEverywhere(ctx, {
+    kind: 'person',
+    name: 'Pell, M.',
+    to: 'Pell, Margaret',
+  });
+  expect(revisions).toHaveLength(2);
+  const margaret = { family: 'Pell', given: 'Margaret' };
+  expect((await getSource(ctx, a)).record.author).toEqual([margaret, { literal: 'Harbour Board' }]);
+  expect((await getSource(ctx, b)).record).toMatchObject({ editor: [margaret], author: [{ family: 'Ng' }] });
+  expect(await listIds(ctx, { text: 'person:"pell, margaret"' })).toHaveLength(2);
+  await undo(ctx, revisions);
+  expect(await listIds(ctx, { text: 'person:"Pell, M."' })).toHaveLength(2);
+  // An institution stays one, also where its name has a comma.
+  await renameEverywhere(ctx, { kind: 'person', name: 'Harbour Board', to: 'Board, Harbour' });
+  expect((await getSource(ctx, a)).record.author![1]).toEqual({ literal: 'Board, Harbour' });
+  await renameEverywhere(ctx, { kind: 'container', name: 'Marsh Letters', to: 'Letters from the Marsh' });
+  expect((await getSource(ctx, a)).record['container-title']).toBe('Letters from the Marsh');
+  await expect(renameEverywhere(ctx, { kind: 'person', name: 'Nobody', to: 'X' })).rejects.toMatchObject({
+    code: 'not-here',
+  });
+});

@@ -1,0 +1,12 @@
+import { json, type RequestHandler } from '@sveltejs/kit';
+import { namedIn, renameEverywhere, renaming } from '$lib/server/people';
+import { changes, orRefuse } from '../../answer';
+
+/** The sources a name stands in. */
+export const GET: RequestHandler = async ({ url, locals }) => {
+  const kind = url.searchParams.get('kind') === 'container' ? 'container' : 'person';
+  return json(await orRefuse(namedIn(locals.ctx, kind, url.searchParams.get('name') ?? '')));
+};
+
+/** Calls a name otherwise in all sources it stands in. */
+export const POST = changes(renaming, (said, ctx) => renameEverywhere(ctx, said));

@@ -1,0 +1,152 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { call } from '$lib/ui/frame/client';
+  import FindField from '$lib/ui/frame/FindField.svelte';
+  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import { Button, Empty, Input, PageHead } from '$lib/ui/kit';
+
+  let { data } = $props();
+
+  const containers = $derived(data.kind === 'container');
+  const many = (n: number) => `${n.toLocaleString('en')} ${n === 1 ? 'source' : 'sources'}`;
+  /** The name that is being called otherwise, what was typed, and the sources it stands in. */
+  let renaming = $state<string | undefined>();
+  let typed = $state('');
+  let busy = $state(false);
+  let named = $state.raw<{ id: string; label: string; title: string }[]>();
+
+  const to = (name: string) =>
+    `/sources?q=${encodeURIComponent(`${data.kind}:"${name.replace(/"/g, ' ')}"`)}`;
+  async function begin(name: string) {
+    [renaming, typed, named] = [name, name, undefined];
+    const found = await attempt(() =>
+      call<NonNullable<typeof named>>(
+        'GET',
+        `/api/people?kind=${data.kind}&name=${encodeURIComponent(name)}`,
+      ),
+    );
+    if (renaming === name) named = found;
+  }
+  async function rename(name: string) {
+    const wanted = typed.trim();
+    if (!wanted || wanted === name || busy) return void (renaming = undefined);
+    busy = true;
+    const made = await attempt(() =>
+      call<{ revisions: string[] }>('POST', '/api/people', { kind: data.kind, name, to: wanted }),
+    );
+    busy = false;
+    if (!made) return;
+    renaming = undefined;
+    done(`${name} is called ${wanted} now, in ${many(made.revisions.length)}.`, made.revisions);
+  }
+</script>
+
+<svelte:head><title>People · Retexa</title></svelte:head>
+
+<PageHead>
+  <h1>People</h1>
+  <span class="sub">
+    {data.names.total.toLocaleString('en')}
+    {containers ? 'titles that sources appeared in' : 'people and institutions, of any role'}
+  </span>
+  <span class="flex-1"></span>
+  <Button look="chip" href="/people" aria-current={containers ? undefined : 'page'}>Who made them</Button>
+  <Button look="chip" href="/people?of=container" aria-current={containers ? 'page' : undefined}
+    >Where they appeared</Button
+  >
+  <FindField what="names" />
+  <Button small look="quiet" href="/duplicates/spellings{containers ? '?of=containers' : ''}"
+    >Written in several ways</Button
+  >
+</PageHead>
+
+{#if data.names.total === 0}
+  <Empty>
+    {#if data.words}
+      <h2>Nobody fits</h2>
+      <p>No name has these words. <a class="link" href={page.url.pathname}>Show all names</a></p>
+    {:else}
+      <h2>No names yet</h2>
+      <p>They come with the sources: <a class="link" href="/sources">capture or import some</a>.</p>
+    {/if}
+  </Empty>
+{:else}
+  <ul class="names">
+    {#each data.names.items as { name, n } (name)}
+      <li>
+        {#if renaming === name}
+          <form
+            onsubmit={(e) => {
+              e.preventDefault();
+              void rename(name);
+            }}
+          >
+            <Input
+              autofocus
+              class="w-[340px]!"
+              aria-label="New name of {name}"
+              bind:value={typed}
+              onkeydown={(e: KeyboardEvent) => {
+                if (e.key === 'Escape') renaming = undefined;
+              }}
+            />
+            <Button look="main" type="submit" disabled={busy || !typed.trim()}>Rename in {many(n)}</Button>
+            <Button look="quiet" onclick={() => (renaming = undefined)}>Leave it</Button>
+            <ul class="small-label">
+              {#each named ?? [] as one (one.id)}<li>{one.label}. {one.title}</li>{/each}
+              {#if named && named.length < n}<li>and {(n - named.length).toLocaleString('en')} more</li>{/if}
+            </ul>
+          </form>
+        {:else}
+          <a class="serif name" href={to(name)}>{name}</a>
+          <span class="small-label">{many(n)}</span>
+          <Button small look="quiet" aria-label="Rename {name}" onclick={() => begin(name)}>Rename</Button>
+        {/if}
+      </li>
+    {/each}
+  </ul>
+  {#if data.names.total > data.names.items.length}
+    <p class="small-label more">
+      Those in most sources are shown; find the other {(
+        data.names.total - data.names.items.length
+      ).toLocaleString('en')} by their words.
+    </p>
+  {/if}
+{/if}
+
+<style>
+  .names {
+    max-width: 900px;
+    padding: 8px 26px 0;
+  }
+  .names > li {
+    display: flex;
+    gap: 14px;
+    align-items: baseline;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--rule);
+  }
+  .name {
+    flex: 1;
+    font-size: 16px;
+    overflow-wrap: anywhere;
+  }
+  .name:hover {
+    text-decoration: underline;
+  }
+  form {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+    align-items: center;
+    width: 100%;
+  }
+  form ul {
+    width: 100%;
+    max-height: 30vh;
+    overflow-y: auto;
+  }
+  .more {
+    padding: 12px 26px 40px;
+  }
+</style>
