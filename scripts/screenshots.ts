@@ -76,11 +76,15 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Space');
   },
-  columns: async () => {
+  sections: async () => {
     await open('/sources', '[data-source]');
-    await page.$$eval('button', (all) => all.find((b) => b.textContent?.trim() === 'Columns')?.click());
-    await page.click('#years');
-    await page.waitForFunction(() => document.querySelectorAll('.apexcharts-bar-area').length > 10);
+    const press = (words: string) =>
+      page.$$eval('button', (all, w) => all.find((b) => b.textContent?.trim().startsWith(w))?.click(), words);
+    await press('Sections');
+    await page.waitForSelector('[role=treeitem]');
+    await press('Narrow by');
+    await page.waitForSelector('.facets section');
+    return () => page.evaluate(() => localStorage.clear());
   },
   intake: async () => {
     await open('/intake', '.values');

@@ -7,6 +7,8 @@ export const projectWords = z.object({
   name: z.string().trim().min(1, 'A project needs a name').max(200),
   style: z.string().max(200),
   locale: z.string().max(20),
+  /** What is placed in a section stands first there, not last. */
+  newFirst: z.boolean().optional(),
 });
 export type ProjectWords = z.infer<typeof projectWords>;
 

@@ -1,3 +1,4 @@
+import type { ProjectWords } from '../../core/forms';
 import { scoped, type Context } from '../access/context';
 import { inParts, newId, now } from '../db/ids';
 import { notHere } from '../access/refusal';
@@ -10,21 +11,26 @@ export interface Project {
   created: string;
   /** When it was put away: it stays as it is, below those one works on. */
   putAway: string | null;
+  /** What is placed in a section of it stands first there, not last. */
+  newFirst: boolean;
 }
 
-const COLUMNS = ['id', 'name', 'style', 'locale', 'created', 'put_away as putAway'];
+const COLUMNS = ['id', 'name', 'style', 'locale', 'created', 'put_away as putAway', 'new_first as newFirst'];
+
+const opened = (row: Project): Project => ({ ...row, newFirst: Boolean(row.newFirst) });
 
 const there = (ctx: Context) =>
   scoped<Project & { binned: string | null }>(ctx, 'project').whereNull('binned');
 
 /** The projects of the library that are not in the bin, oldest first. */
 export async function listProjects(ctx: Context): Promise<Project[]> {
-  return (await there(ctx).orderBy('created').select(COLUMNS)) as unknown as Project[];
+  return ((await there(ctx).orderBy('created').select(COLUMNS)) as unknown as Project[]).map(opened);
 }
 
 /** A project that is not in the bin. */
 export async function findProject(ctx: Context, id: string): Promise<Project | undefined> {
-  return (await there(ctx).where({ id }).first(COLUMNS)) as unknown as Project | undefined;
+  const row = (await there(ctx).where({ id }).first(COLUMNS)) as unknown as Project | undefined;
+  return row && opened(row);
 }
 
 /** The projects in the bin, latest first, with how many sources are filed in each. */
@@ -46,20 +52,23 @@ export async function binnedProjects(
 /** Adds a project. */
 export async function insertProject(
   ctx: Context,
-  project: Pick<Project, 'name' | 'style' | 'locale'>,
+  { name, style, locale, newFirst = false }: ProjectWords,
 ): Promise<Project> {
-  const row = { id: newId(), created: now(), ...project };
-  await ctx.db('project').insert({ ...row, library_id: ctx.libraryId, owner_id: ctx.personId });
-  return { ...row, putAway: null };
+  const row = { id: newId(), created: now(), name, style, locale };
+  await ctx
+    .db('project')
+    .insert({ ...row, new_first: newFirst, library_id: ctx.libraryId, owner_id: ctx.personId });
+  return { ...row, putAway: null, newFirst };
 }
 
 export async function updateProject(
   ctx: Context,
   id: string,
-  change: Partial<Pick<Project, 'name' | 'style' | 'locale'>>,
+  { newFirst, ...words }: Partial<ProjectWords>,
 ): Promise<void> {
   if (!(await findProject(ctx, id))) throw notHere('project');
-  if (Object.keys(change).length > 0) await scoped<Project>(ctx, 'project').where({ id }).update(change);
+  const change = { ...words, ...(newFirst === undefined ? {} : { new_first: newFirst }) };
+  if (Object.keys(change).length > 0) await scoped(ctx, 'project').where({ id }).update(change);
 }
 
 /** Puts a project away or in the bin, or takes it out of there. Its sources stay filed in it. */

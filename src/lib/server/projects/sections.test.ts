@@ -7,7 +7,15 @@ import { binOf, countsOf } from '../overview';
 import { listSources } from '../sources';
 import { insertSource } from '../sources/repository';
 import { openTestLibrary } from '../test-library';
-import { changePlaced, changeSection, file, listSections, makeSection, outlinesOf } from './index';
+import {
+  changePlaced,
+  changeProject,
+  changeSection,
+  file,
+  listSections,
+  makeSection,
+  outlinesOf,
+} from './index';
 import { insertProject } from './repository';
 
 let db: Knex;
@@ -88,7 +96,7 @@ it('is put in another order, and the order there was comes back', async () => {
 it('puts what is new first where the project says so', async () => {
   const a = await section('A');
   await changePlaced(ctx, a, { act: 'place', ids: [await add('Old')] });
-  await db('project').where({ id: projectId }).update({ new_first: true });
+  await changeProject(ctx, projectId, { newFirst: true });
   await changePlaced(ctx, a, { act: 'place', ids: [await add('New'), await add('Newer')] });
   expect(await titles(a)).toEqual(['New', 'Newer', 'Old']);
 });

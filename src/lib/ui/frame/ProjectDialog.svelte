@@ -3,7 +3,7 @@
   import { styleLabel } from '$lib/core/citing';
   import { projectWords } from '$lib/core/forms';
   import type { Project } from '$lib/server/projects';
-  import { Button, Dialog, Field, Input, Select } from '../kit';
+  import { Button, Checkbox, Dialog, Field, Input, Select } from '../kit';
   import StylePicker from '../lists/StylePicker.svelte';
   import { call } from './client';
   import { formOf } from './forms';
@@ -26,7 +26,9 @@
 
   const { form, errors, enhance } = formOf(
     projectWords,
-    of ? { name: of.name, style: of.style, locale: of.locale } : { name: '', style: 'apa', locale: 'en-US' },
+    of
+      ? { name: of.name, style: of.style, locale: of.locale, newFirst: of.newFirst }
+      : { name: '', style: 'apa', locale: 'en-US', newFirst: false },
     async (said) => {
       await (of ? call('PATCH', `/api/projects/${of.id}`, said) : call('POST', '/api/projects', said));
       open = false;
@@ -72,6 +74,10 @@
         {#each languages as language (language.id)}<option value={language.id}>{language.label}</option
           >{/each}
       </Select>
+    </label>
+    <label class="flex items-center gap-2 text-sm">
+      <Checkbox bind:checked={$form.newFirst} />
+      What is placed in a section stands first there
     </label>
     <div class="flex items-center gap-2">
       <Button look="main" type="submit">{of ? 'Keep the changes' : 'Make the project'}</Button>

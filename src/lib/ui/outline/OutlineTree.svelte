@@ -366,7 +366,7 @@
   @media (max-width: 900px) {
     .tree {
       width: auto;
-      max-height: 40vh;
+      max-height: 28vh;
       border-right: 0;
       border-bottom: 1px solid var(--rule);
     }

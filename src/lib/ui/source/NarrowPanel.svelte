@@ -137,6 +137,7 @@
   }
   @media (max-width: 760px) {
     .facets {
+      max-height: 30vh;
       padding-inline: 12px;
     }
   }
