@@ -82,6 +82,7 @@
     sort={data.sort}
     {filtered}
     saved={data.saved}
+    section={section?.name}
     bind:narrowing
   />
 </PageHead>

@@ -7,7 +7,8 @@ import { transaction, type Context } from '../access/context';
 import { keepFile, placeOf } from '../files/store';
 import { fileSources, insertProject } from '../projects/repository';
 import { listProjects, setAside } from '../projects';
-import { listSections, placeSources, sectionNamed } from '../projects/sections';
+import { insertPreset } from '../presets/repository';
+import { insertSection, listSections, placeSources, sectionNamed } from '../projects/sections';
 import { insertSource } from '../sources/repository';
 import { deleteForGood, sweepLeaving } from './index';
 import { keepApart, merge } from '../duplicates';
@@ -112,7 +113,12 @@ describe('deleting for good', () => {
     const project = await insertProject(ctx, { name: 'P', style: 'apa', locale: 'en-US' });
     const source = await add('Tide mills');
     await fileSources(ctx, project.id, [source.id]);
-    await placeSources(ctx, (await sectionNamed(ctx, project.id, 'Ponds')).id, [source.id]);
+    const ponds = await sectionNamed(ctx, project.id, 'Ponds');
+    await placeSources(ctx, ponds.id, [source.id]);
+    await insertSection(ctx, { projectId: project.id, parentId: ponds.id, name: 'Gates' });
+    const preset = await insertPreset(ctx, {
+      name: 'Into ponds', projectId: project.id, sectionId: ponds.id, type: null, asked: [], defaults: {}, tags: [], keepPage: false, keepPdf: false,
+    }); // prettier-ignore
     const note = await keepNote(ctx, { body: 'mine', sourceId: null, projectId: project.id });
     await setAside(ctx, project.id, { putAway: true });
     expect(await listProjects(ctx)).toMatchObject([{ name: 'P', putAway: expect.any(String) as string }]);
@@ -126,6 +132,10 @@ describe('deleting for good', () => {
     await expect(deleteForGood(ctx, 'projects', [project.id])).rejects.toMatchObject({ status: 409 });
     await setAside(ctx, project.id, { binned: true });
     await deleteForGood(ctx, 'projects', [project.id]);
+    expect(await db('preset').where({ id: preset }).first('project_id', 'section_id')).toEqual({
+      project_id: null,
+      section_id: null,
+    });
     expect(await traces(project.id)).toEqual([]);
     expect(await db('note').where({ id: note.id }).first()).toMatchObject({ body: 'mine', project_id: null });
     expect(await db('source').where({ id: source.id }).first()).toBeDefined();

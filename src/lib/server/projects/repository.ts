@@ -95,6 +95,7 @@ export async function removeProjects(ctx: Context, ids: string[]): Promise<void>
     await ctx.db('filing').whereIn('project_id', part).delete();
     const sections = scoped(ctx, 'section').whereIn('project_id', part).select('id');
     await ctx.db('placement').whereIn('section_id', sections).delete();
+    await scoped(ctx, 'preset').whereIn('section_id', sections.clone()).update({ section_id: null });
     await scoped(ctx, 'section').whereIn('project_id', part).delete();
     await ctx.db('tally').where({ library_id: ctx.libraryId }).whereIn('project_id', part).delete();
     await scoped(ctx, 'project').whereIn('id', part).delete();

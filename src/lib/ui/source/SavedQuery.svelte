@@ -1,17 +1,27 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { filtersAsQuery } from '$lib/core/query';
+  import { filtersAsQuery, parseQuery, printQuery, valuesOf, withField } from '$lib/core/query';
   import type { SavedQuery } from '$lib/server/queries';
   import { call } from '../frame/client';
   import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
   import { Button, Input } from '../kit';
 
   /** Keeps what is looked for by a name, or lets go of it. */
-  let { saved }: { saved: SavedQuery[] } = $props();
+  let {
+    saved,
+    section,
+  }: {
+    saved: SavedQuery[];
+    /** What the section is called that is looked at: it is asked for by its name. */
+    section?: string | undefined;
+  } = $props();
 
   let naming = $state(false);
   let name = $state('');
-  const query = $derived(filtersAsQuery(Object.fromEntries(page.url.searchParams)));
+  const query = $derived.by(() => {
+    const asked = parseQuery(filtersAsQuery(Object.fromEntries(page.url.searchParams)));
+    return printQuery(section ? withField(asked, 'in', [...valuesOf(asked, 'in'), section]) : asked);
+  });
   const kept = $derived(saved.find((one) => one.query === query));
 
   async function save() {

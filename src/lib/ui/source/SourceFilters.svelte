@@ -17,6 +17,7 @@
     sort,
     filtered,
     saved,
+    section,
     narrowing = $bindable(),
   }: {
     years: { year: number; n: number }[];
@@ -25,6 +26,8 @@
     /** The list is narrowed by something. */
     filtered: boolean;
     saved: SavedQueries[];
+    /** What the section is called that is looked at. */
+    section: string | undefined;
     /** What can be narrowed by is shown. */
     narrowing: boolean;
   } = $props();
@@ -84,7 +87,10 @@
     <option value="oldest">Oldest first</option>
     <option value="added">Last added</option>
   </Select>
-  {#if filtered}<Button small look="quiet" href="/sources">Show all</Button><SavedQuery {saved} />{/if}
+  {#if filtered}<Button small look="quiet" href="/sources">Show all</Button><SavedQuery
+      {saved}
+      {section}
+    />{/if}
 </div>
 
 <style>

@@ -30,7 +30,14 @@ const VALUES: Partial<Record<QueryField, Readonly<Record<string, string>>>> = {
   reading: READING_NAMES,
   priority: PRIORITY_NAMES,
   type: TYPE_LABELS,
-  has: { copy: 'A copy', pdf: 'A PDF', passages: 'Passages', notes: 'Notes', tasks: 'Something to do' },
+  has: {
+    copy: 'A copy',
+    pdf: 'A PDF',
+    page: 'A saved page',
+    passages: 'Passages',
+    notes: 'Notes',
+    tasks: 'Something to do',
+  },
   state: { unchecked: 'Not checked', found: 'With findings' },
 };
 
