@@ -207,7 +207,9 @@ describe('the reference list', () => {
     await me.open('/sources?q=dredging');
     await me.see('The edition holds “ed.” itself', '.row');
     await me.page.keyboard.press('Space');
-    await me.press('Fix findings');
+    await me.page.waitForSelector('#change-them');
+    await me.page.click('#change-them');
+    await me.press('Fix findings', '[aria-label="Change the selected"][role=dialog]');
     await me.see('Findings fixed.');
     await me.open('/references');
     await me.see('Brandt, H. (2011). Dredging and the Law (3rd ed.). Foreshore Press.', '.sheet');
