@@ -227,10 +227,10 @@
               onkeydown={(e) => revert(e, field)}
               {@attach fromAction(typeahead, () => field)}
             />
-            {#if TITLES.has(field) && !only}
+            {#if TITLES.has(field) && !only}<TitleMarks {field} />{/if}
+            {#if field === 'title' && cased.length && !only}
               <div class="cased">
-                <TitleMarks {field} />
-                {#each field === 'title' ? cased : [] as [name, text] (name)}<Button
+                {#each cased as [name, text] (name)}<Button
                     small
                     look="quiet"
                     title={text}
@@ -317,6 +317,9 @@
     padding: 3px 6px;
     margin: 0 -6px;
     border-radius: 6px;
+  }
+  .row > div:nth-child(2) {
+    position: relative;
   }
   .row.lit {
     background: var(--thread-soft);

@@ -53,15 +53,26 @@
       aria-label={of}
       title="{of} ({shown})"
       onmousedown={(e) => e.preventDefault()}
+      class={of === 'italic' && 'italic'}
       onclick={() => mark(of)}>{sign}</Button
     >
   {/each}
 </span>
 
 <style>
+  /* Over what stands above: nothing moves when one comes or leaves, least of all what is being pressed. */
   .marks {
+    position: absolute;
+    z-index: 4;
+    right: 0;
+    bottom: 100%;
     display: none;
     gap: 2px;
+    padding: 2px;
+    border: 1px solid var(--edge);
+    border-radius: 7px;
+    background: var(--page);
+    box-shadow: 0 4px 14px rgb(0 0 0 / 12%);
   }
   :global(.row:focus-within) .marks {
     display: inline-flex;
