@@ -145,16 +145,15 @@ export const changePlaced = (
         await fileSources(inner, projectId, unfile);
         const ids = await placeSources(inner, sectionId, said.ids, said.before);
         if (said.order) await setOrder(inner, sectionId, said.order);
-        return {
-          changed: Math.max(ids.length, unfile.length),
-          back: { act: 'take out' as const, ids, unfile },
-        };
+        const changed = Math.max(ids.length, unfile.length);
+        return changed ? { changed, back: { act: 'take out' as const, ids, unfile } } : { changed };
       }
       case 'take out': {
         const present = await placedUnder(inner, sectionId);
         const ids = await unplaceSources(inner, sectionId, said.ids);
         for (const id of said.unfile ?? []) await unfileSource(inner, projectId, id);
-        return { changed: ids.length, back: { act: 'place' as const, ids, order: present } };
+        const changed = ids.length;
+        return changed ? { changed, back: { act: 'place' as const, ids, order: present } } : { changed };
       }
       case 'order': {
         const ids = await orderSources(inner, sectionId, said.ids, said.before);

@@ -1,4 +1,4 @@
-import { headline, shortLabel } from '../../core/source';
+import { bareDoi, headline, shortLabel, type SourceRecord } from '../../core/source';
 import type { Context } from '../access/context';
 import { listNotes } from '../notes';
 import { inTurn } from '../turns';
@@ -13,6 +13,13 @@ export interface SourceLine {
   text: string;
 }
 
+/** Where a source is on the web: its own address, where that is one of the web and of nothing that runs, or that of its DOI. */
+function addressOf({ URL: own, DOI }: SourceRecord): string | undefined {
+  if (own && /^https?:\/\//i.test(own)) return own;
+  const doi = DOI && bareDoi(DOI);
+  return doi ? `https://doi.org/${doi}` : undefined;
+}
+
 /** The addresses of some sources, or their titles with the notes on them, in the order of the ids. */
 export async function linesOf(
   ctx: Context,
@@ -25,7 +32,7 @@ export async function linesOf(
     const source = sources.get(id);
     if (!source) continue;
     const { record } = source;
-    const address = record.URL ?? (record.DOI ? `https://doi.org/${record.DOI}` : undefined);
+    const address = addressOf(record);
     const notes = what === 'titles with notes' ? await listNotes(ctx, { sourceId: id }) : [];
     const text =
       what === 'addresses'

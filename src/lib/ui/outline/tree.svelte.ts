@@ -2,7 +2,7 @@ import { SvelteSet } from 'svelte/reactivity';
 import { stepped, type Step } from '$lib/core/outline';
 import type { OutlineSection, Project, Section } from '$lib/server/projects';
 import { call } from '../frame/client';
-import { attempt, change, doneWithUndo } from '../frame/toasts.svelte';
+import { attempt, change, done, doneWithUndo } from '../frame/toasts.svelte';
 import type { Dragged } from './dragging';
 
 /** A line of the tree: a project, a section of it, or what is in no section. */
@@ -122,14 +122,14 @@ export const outlining = {
     return spot && outlining.move(id, spot, one.name);
   },
   place: (node: Pick<Node, 'id' | 'name'>, ids: readonly string[]) =>
-    change<{ changed: number; back: unknown }>(
+    change<{ changed: number; back?: unknown }>(
       `/api/sections/${node.id}/sources`,
       { act: 'place', ids },
       ({ changed }) =>
         changed ? `${many(changed)} placed in ${node.name}.` : `All of them are in ${node.name} already.`,
     ),
   takeOut: (node: Pick<Node, 'id' | 'name'>, ids: readonly string[]) =>
-    change<{ changed: number; back: unknown }>(
+    change<{ changed: number; back?: unknown }>(
       `/api/sections/${node.id}/sources`,
       { act: 'take out', ids },
       ({ changed }) =>
@@ -145,10 +145,11 @@ export const outlining = {
       call<{ changed: string[] }>('POST', path, { ids, projectId: project.id, filed: true }),
     );
     if (!filed) return;
-    doneWithUndo(
-      filed.changed.length ? `Filed in ${project.name}.` : `All of them were in ${project.name} already.`,
-      () => call('POST', path, { ids: filed.changed, projectId: project.id, filed: false }),
-    );
+    if (filed.changed.length === 0) done(`All of them were in ${project.name} already.`);
+    else
+      doneWithUndo(`Filed in ${project.name}.`, () =>
+        call('POST', path, { ids: filed.changed, projectId: project.id, filed: false }),
+      );
   },
   /** Something is let go over a line. */
   drop(nodes: readonly Node[], node: Node, what: Dragged, operation: string) {

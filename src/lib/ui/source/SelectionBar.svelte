@@ -61,13 +61,16 @@
     ]),
   );
 
-  const READ = { state: 'How far you are with', priority: 'How much you care for' };
-  const read = (said: { state: string | null } | { priority: string | null }) =>
-    change(
+  const read = (said: { state: string | null } | { priority: string | null }) => {
+    const these = `${ids.length.toLocaleString('en')} ${ids.length === 1 ? 'source' : 'sources'}`;
+    return change(
       '/api/reading',
       { ids, ...said },
-      `${'state' in said ? READ.state : READ.priority} ${ids.length.toLocaleString('en')} ${ids.length === 1 ? 'source' : 'sources'} is noted.`,
+      'state' in said
+        ? `How far you are with ${these} is noted.`
+        : `How much ${these} matter${ids.length === 1 ? 's' : ''} to you is noted.`,
     );
+  };
 
   const linesOf = (what: string) =>
     attempt(async () => {
