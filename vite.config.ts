@@ -8,8 +8,6 @@ export default defineConfig({
   ssr: { noExternal: [/^@atlaskit\//] },
   build: {
     chunkSizeWarningLimit: 1200,
-    // Pages name styles and never print: what prints them must not come along for being named by the same door.
-    rolldownOptions: { treeshake: { moduleSideEffects: (id) => !id.includes('/node_modules/citeproc/') } },
   },
   test: {
     projects: [

@@ -85,7 +85,7 @@ const TAKES: Record<string, Record<string, Take>> = {
     writeBibtex: written('bibtex'), writeBiblatex: written('biblatex'), writeRis: written('ris'), writeCslJson: written('csl-json'),
   },
   citing: {
-    citedKeys: citing.citedKeys, runsOf: (t) => citing.runsOf(t, () => undefined), runsToHtml: (t) => citing.runsToHtml(run(t), { links: true }), runsToLatex: (t) => citing.runsToLatex(run(t)), runsToMarkdown: (t) => citing.runsToMarkdown(run(t)), runsToRtf: (t) => citing.runsToRtf(run(t)), runsToText: (t) => citing.runsToText(run(t)), writable: (t) => citing.writable(run(t)),
+    citedKeys: citing.citedKeys, runsToHtml: (t) => citing.runsToHtml(run(t), { links: true }), runsToLatex: (t) => citing.runsToLatex(run(t)), runsToMarkdown: (t) => citing.runsToMarkdown(run(t)), runsToRtf: (t) => citing.runsToRtf(run(t)), runsToText: (t) => citing.runsToText(run(t)), writable: (t) => citing.writable(run(t)),
     listToText: (t) => citing.listToText(list(t), { wrap: true }), listToHtml: (t) => citing.listToHtml(list(t)), htmlDocument: (t) => citing.htmlDocument(list(t), t, 'en'), rtfDocument: (t) => citing.rtfDocument(list(t), t), markdownDocument: (t) => citing.markdownDocument(list(t), t), latexDocument: (t) => citing.latexDocument(list(t), t), localeLabel: (t) => citing.localeLabel(t), styleLabel: (t) => citing.styleLabel(t), missingFor: (t) => citing.missingFor(['title'], record(t)),
   },
   capture: { pageRange: (t) => capture.pageRange(t, t), parseLinkHeader: (t) => capture.parseLinkHeader(t, 'https://a.example/'), peopleOf: (t) => capture.peopleOf([t]), personName: (t) => capture.personName(t), fromContextObject: (t) => capture.fromContextObject(t), fromCslJson: (t) => capture.fromCslJson({ type: 'book', title: t, author: [{ family: t }], page: t, DOI: t, issued: { raw: t }, abstract: t }, 'registry'),
@@ -124,7 +124,7 @@ const TAKES: Record<string, Record<string, Take>> = {
 
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 const NO_TEXT = new Set([
-  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'openEngine', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
+  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
   'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'firstFields', 'locatorName',
 ]); // prettier-ignore
 

@@ -7,7 +7,7 @@ import {
   type SourceRecord,
   type Variable,
 } from '../source';
-import { nodesNamed, type Tree } from './tree';
+import { nodesNamed, type Tree } from '../csl';
 
 type Verdict = 'yes' | 'no' | 'perhaps';
 

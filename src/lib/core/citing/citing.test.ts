@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { leavesOf, openLocale, piece, richText, type Leaf, type Node } from '../csl';
 import {
   htmlDocument,
   listToText,
   openTree,
   rtfDocument,
-  runsOf,
+  runsOfLeaves,
   runsToHtml,
   runsToRtf,
   runsToText,
@@ -12,13 +13,23 @@ import {
   type PrintedList,
 } from './index';
 
-const field = (variables: string) => variables.split(' ')[0] || undefined;
+/** What a style printed, as leaves: a frame for each piece with a look or a field around it. */
+function printed(nodes: Node[]): Leaf[] {
+  return leavesOf(nodes, openLocale([], 'en-US'));
+}
 
 describe('runs', () => {
-  const html =
-    '  <span data-variables="title">Salt <i>marsh</i> in H<sub>2</sub>O</span>, <b>3</b> &#38; <span style="font-variant:small-caps;">ad</span>  \n';
+  const leaves = printed([
+    '  ',
+    piece(richText('Salt <i>marsh</i> in H<sub>2</sub>O'), { field: 'title' }),
+    ', ',
+    piece(['3'], { look: { weight: 'bold' } }),
+    ' & ',
+    piece(['ad'], { look: { variant: 'small-caps' } }),
+    '  ',
+  ]);
   it('keep look and field, and give text and HTML back', () => {
-    const runs = runsOf(html, field);
+    const runs = runsOfLeaves(leaves, (variable) => variable);
     expect(runsToText(runs)).toBe('Salt marsh in H2O, 3 & ad');
     expect(
       runs
@@ -32,12 +43,12 @@ describe('runs', () => {
     expect(runsToHtml(runs, { fields: true })).toContain('<span data-field="title">Salt </span>');
   });
   it('never let a record’s text become markup', () => {
-    const runs = runsOf('<span data-variables="title">a &#60;script&#62; &amp;lt;</span>', field);
+    const runs = runsOfLeaves(printed([piece(richText('a <script> &lt;'), { field: 'title' })]), (v) => v);
     expect(runsToHtml(runs)).toBe('a &lt;script&gt; &amp;lt;');
   });
-  it('turn normal inside italics back to upright', () => {
-    const runs = runsOf('<i>On <span style="font-style:normal;">Zostera</span></i>', field);
-    expect(runsToHtml(runs)).toBe('<i>On </i>Zostera');
+  it('turn italics inside italics back to upright', () => {
+    const nodes = [piece(richText('On <i>Zostera</i>'), { look: { style: 'italic' } })];
+    expect(runsToHtml(runsOfLeaves(printed(nodes), () => undefined))).toBe('<i>On </i>Zostera');
   });
   // Rich Text Format 1.9.1: \u takes a signed 16-bit number and one replacement character; { } \ are escaped.
   it('write RTF with Unicode and escapes', () => {

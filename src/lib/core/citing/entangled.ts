@@ -1,4 +1,4 @@
-import { nodesNamed, type Tree } from './tree';
+import { nodesNamed, type Tree } from '../csl';
 
 /** Most nodes a style may come to when the macros it calls stand in place of each call; the largest in use have some thousands. */
 const MOST_NODES = 100_000;

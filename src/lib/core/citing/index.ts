@@ -1,4 +1,4 @@
-export { nodesNamed, openTree, type CompactTree, type Tree } from './tree';
+export { nodesNamed, openTree, type CompactTree, type Tree } from '../csl';
 export { entangledIn } from './entangled';
 export { treeOfElement } from './xml';
 export {
@@ -11,7 +11,6 @@ export {
   type Printer,
   type StyleFacts,
 } from './printer';
-export { openEngine } from './processor';
 export { asksFor, missingFor, titleAsItStands } from './asks';
 export {
   annotated,
@@ -31,7 +30,7 @@ export {
   runsToMarkdown,
   runsToRtf,
   runsToText,
-  runsOf,
+  runsOfLeaves,
   writable,
   type Run,
 } from './runs';

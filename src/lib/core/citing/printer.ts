@@ -1,16 +1,23 @@
-import type { Engine } from 'citeproc';
 import {
-  creatorsOf,
-  DATE_VARIABLES,
-  isNameVariable,
-  isOpenRange,
-  type CslItem,
-  type SourceRecord,
-} from '../source';
+  citationNodes,
+  compileStyle,
+  leavesOf,
+  listNodes,
+  nodesNamed,
+  openRegistry,
+  setItems,
+  sortedCites,
+  type Cite,
+  type CompiledStyle,
+  type EntryNodes,
+  type Item,
+  type Node,
+  type Registry,
+  type Tree,
+} from '../csl';
+import { creatorsOf, DATE_VARIABLES, isOpenRange, type CslItem, type SourceRecord } from '../source';
 import type { Annotation } from './arrange';
-import { openEngine } from './processor';
-import { runsOf, runsToText, type Run } from './runs';
-import { nodesNamed, type Tree } from './tree';
+import { runsOfLeaves, runsToText, type Run } from './runs';
 
 /** A printed reference. `label` is what stands before it in styles that number or name entries. */
 export interface PrintedReference {
@@ -78,158 +85,89 @@ export function styleFacts(style: Tree): StyleFacts {
   };
 }
 
-/** What the processor prints when a style has nothing to say of a record. */
-const NOTHING = /^\s*\[CSL STYLE ERROR: reference with no printed form\.\]\s*$/;
-
-/** Dates as the processor takes them: parts alone, with a last end of 0 for a range that goes on. */
-function withPlainDates(item: CslItem): CslItem {
+/** Dates as the processor takes them: parts alone, both ends of a range told equally far, a last end of 0 for one that goes on. */
+function withPlainDates(item: CslItem): Item {
   const plain: Record<string, unknown> = { ...item };
   for (const variable of DATE_VARIABLES) {
     const date = item[variable];
-    if (!date?.edtf) continue;
+    if (!date) continue;
     const { edtf: _said, ...parts } = date;
-    plain[variable] = isOpenRange(date)
-      ? { ...parts, 'date-parts': [...(parts['date-parts'] ?? []), [0]] }
-      : parts;
+    const [from, to] = parts['date-parts'] ?? [];
+    if (isOpenRange(date))
+      plain[variable] = { ...parts, 'date-parts': [...(parts['date-parts'] ?? []), [0]] };
+    else if (from && to && from.length !== to.length) {
+      const length = Math.min(from.length, to.length);
+      plain[variable] = { ...parts, 'date-parts': [from.slice(0, length), to.slice(0, length)] };
+    } else plain[variable] = parts;
   }
-  return plain as CslItem;
+  return plain as Item;
 }
 
-/** A processor with the items it knows. It remembers an item by its id, so a changed item must come under a new one. */
-interface Processor {
-  engine: Engine;
-  /** Gives the processor's id of an item, a new one when its content is new. */
-  know(item: CslItem): string;
-  itemOf(id: string): CslItem | undefined;
-  /** Forgets all items but these, which are processor's ids. */
-  forgetAllBut(ids: Set<string>): void;
-}
-
-const MARK = '\u0001';
-
-function processorFor(style: Tree, locale: Tree, lang: string, marked = true): Processor {
-  const items = new Map<string, CslItem>();
-  const latest = new Map<string, { content: string; id: string }>();
-  let serial = 0;
-  const engine = openEngine(style, { itemOf: (id) => items.get(id), localeOf: () => locale }, lang, marked);
-  // A line "volume: 3" of a note is a remark to the processor too; what prints stands in the record's own fields.
-  engine.opt.development_extensions.field_hack = false;
-  return {
-    engine,
-    know(item) {
-      const content = JSON.stringify(item);
-      const known = latest.get(item.id);
-      if (known?.content === content) return known.id;
-      const id = `${item.id}${MARK}${++serial}`;
-      latest.set(item.id, { content, id });
-      items.set(id, withPlainDates(item));
-      return id;
-    },
-    itemOf: (id) => items.get(id),
-    forgetAllBut(ids) {
-      for (const id of items.keys()) if (!ids.has(id)) items.delete(id);
-      for (const [own, { id }] of latest) if (!ids.has(id)) latest.delete(own);
-    },
+/** What a variable that was printed is called in the record; nothing for one the record has no field for. */
+function fieldFor(item: CslItem): (variable: string) => string | undefined {
+  const record = item as unknown as SourceRecord;
+  const roles = new Set<string>(creatorsOf(record).map((c) => c.role));
+  return (variable) => {
+    if (roles.has(variable) || record[variable as 'title'] !== undefined) return variable;
+    if (variable === 'editortranslator') return 'editor';
+    if (variable === 'page-first') return 'page';
+    return undefined;
   };
 }
-
-/** What an entry of a list depends on beside its own record: how it is told apart, and its number where that prints. */
-type Circumstances = string;
 
 /**
- * A printer for a style and the locale of a language. Throws an Error in the processor's words when the style
- * cannot be used.
+ * A printer for a style and the locale of a language. Throws an Error in words when the style cannot be used.
  *
- * A list printed again, with some records changed, is updated: the processor takes out and puts in what changed, and
- * only entries whose record or circumstances changed are formatted again. Styles that put a dash for a repeated name
- * depend on the entry before, so those are formatted whole.
+ * A list printed again, with some records changed, keeps what was printed of the others: an entry is set again only when
+ * its record, its number or what tells it apart is another. Styles that put a dash for a repeated name are set whole.
  */
 export function createPrinter(style: Tree, locale: Tree, lang: string): Printer {
-  let lists = processorFor(style, locale, lang);
-  // Single references are printed apart, so that they do not take the list out of the processor.
-  let apart: Processor | undefined;
-  const singles = () => (apart ??= processorFor(style, locale, lang));
-  let inText: Processor | undefined;
-  const citations = () => (inText ??= processorFor(style, locale, lang, false));
+  const compiled = compileStyle(style, lang, [locale]);
   const { hasList } = styleFacts(style);
-  const [bibliography] = nodesNamed(style, 'bibliography');
-  const dashes = bibliography?.attrs['subsequent-author-substitute'] !== undefined;
-  const numbered = JSON.stringify(style).includes('citation-number');
-  const printed = new Map<string, { circumstances: Circumstances; reference: PrintedReference }>();
-
-  const fieldOf = (item: CslItem | undefined) => {
-    const record = item as unknown as SourceRecord | undefined;
-    return (variables: string): string | undefined => {
-      const names = variables.split(' ').filter(Boolean);
-      if (!record || names.length === 0) return undefined;
-      // For a block of names the processor gives the variables it tried, in no telling order.
-      if (names.some(isNameVariable)) {
-        const roles = creatorsOf(record).map((c) => c.role);
-        return roles.length === 0 ? 'author' : (names.find((n) => roles.includes(n as never)) ?? roles[0]);
-      }
-      return (
-        names.find((n) => record[n as 'title'] !== undefined) ??
-        (names[0] === 'issued' ? 'issued' : undefined)
-      );
-    };
+  const hangingIndent = compiled.bibliography?.attrs['hanging-indent'] === 'true';
+  const known = new Map<string, { given: CslItem; content: string; item: Item }>();
+  /** The processor’s item of a record: the same one for the same content, so that what was made of it stays. */
+  const itemOf = (given: CslItem): Item => {
+    const before = known.get(given.id);
+    if (before?.given === given) return before.item;
+    const content = JSON.stringify(given);
+    if (before?.content === content) return before.item;
+    const item = withPlainDates(given);
+    known.set(given.id, { given, content, item });
+    return item;
   };
-  const referenceOf = (item: CslItem | undefined, html: string): PrintedReference => {
-    const fields = fieldOf(item);
-    const body = html.replace(/^\s*<div class="csl-entry">|<\/div>\s*$/g, '');
-    const margin =
-      /^\s*<div class="csl-left-margin">([\s\S]*?)<\/div>\s*<div class="csl-right-inline">([\s\S]*)<\/div>\s*$/.exec(
-        body,
-      );
-    const text = (margin ? margin[2]! : body).replace(/<\/?div[^>]*>/g, ' ');
-    const runs = NOTHING.test(text) ? [] : runsOf(text, fields);
-    const label = margin ? runsToText(runsOf(margin[1]!, fields)) : undefined;
-    return { id: item?.id ?? '', runs, ...(label ? { label } : {}) };
+  const lists = openRegistry(compiled);
+  const printed = new WeakMap<readonly Node[], PrintedReference>();
+
+  const toRuns = (nodes: Node[], given: CslItem): Run[] =>
+    runsOfLeaves(leavesOf(nodes, compiled.locale), fieldFor(given));
+
+  const referenceOf = ({ nodes }: EntryNodes, given: CslItem): PrintedReference => {
+    const kept = printed.get(nodes);
+    if (kept) return kept;
+    const [margin, ...beside] = nodes;
+    const apart = typeof margin === 'object' && margin.display === 'left-margin';
+    const label = apart ? runsToText(toRuns([margin], given)) : undefined;
+    const reference: PrintedReference = {
+      id: given.id,
+      runs: toRuns(apart ? beside : nodes, given),
+      ...(label ? { label } : {}),
+    };
+    printed.set(nodes, reference);
+    return reference;
   };
 
   function list(all: CslItem[]): PrintedList {
     if (!hasList) return { entries: [], hangingIndent: false, hasList };
-    const { engine } = lists;
-    const ids = all.map(lists.know);
-    engine.updateItems(ids);
-    const known = new Set(ids);
-    lists.forgetAllBut(known);
-    for (const id of printed.keys()) if (!known.has(id)) printed.delete(id);
-    const order = engine.registry.reflist.map((token) => String(token.id));
-    const circumstances = new Map<string, Circumstances>(
-      engine.registry.reflist.map((token) => [
-        String(token.id),
-        JSON.stringify(token.disambig) + (numbered ? String(token.seq) : ''),
-      ]),
-    );
-    const due = order.filter((id) => dashes || printed.get(id)?.circumstances !== circumstances.get(id));
-    // A filter is asked of every entry for every id in it; for many it is quicker to print the whole.
-    const some = due.length > 0 && due.length <= Math.min(40, order.length / 4);
-    if (due.length > 0) {
-      const [meta, entries] = some
-        ? engine.makeBibliography({ include: due.map((id) => ({ field: 'id', value: id })) })
-        : engine.makeBibliography();
-      entries.forEach((html, i) => {
-        const id = String(meta.entry_ids[i]![0]);
-        printed.set(id, {
-          circumstances: circumstances.get(id) ?? '',
-          reference: referenceOf(lists.itemOf(id), html),
-        });
-      });
-    }
-    return {
-      entries: order.flatMap((id) => printed.get(id)?.reference ?? []),
-      hangingIndent: Boolean(bibliography?.attrs['hanging-indent'] === 'true'),
-      hasList,
-    };
+    const byId = new Map(all.map((item) => [item.id, item]));
+    setItems(lists, all.map(itemOf));
+    for (const id of known.keys()) if (!byId.has(id)) known.delete(id);
+    const entries = listNodes(lists).map((e) => referenceOf(e, byId.get(e.entry.item.id)!));
+    return { entries, hangingIndent, hasList };
   }
 
   /** A list that cannot be printed with all there is in it: those that cannot be printed alone are left out, and named. */
   function listOfTheRest(all: CslItem[], cause: unknown): PrintedList {
-    const startAnew = () => {
-      lists = processorFor(style, locale, lang);
-      printed.clear();
-    };
-    startAnew();
     const failed = each(all).filter((r) => r.failed !== undefined);
     if (failed.length === 0) throw cause;
     const culprits = new Set(failed.map((r) => r.id));
@@ -237,49 +175,35 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
     return { ...rest, entries: [...rest.entries, ...failed] };
   }
 
-  function each(all: CslItem[]): PrintedReference[] {
-    return all.map((item): PrintedReference => {
+  const each = (all: CslItem[]): PrintedReference[] =>
+    all.map((item): PrintedReference => {
       try {
-        return one(item);
+        return one(compiled, item, hasList, toRuns);
       } catch (error) {
-        // The processor may be left in the middle of it.
-        apart = undefined;
         return { id: item.id, runs: [], failed: error instanceof Error ? error.message : String(error) };
       }
     });
-  }
 
-  /** Works with the engine that prints citations, which knows `all` under ids of its own. */
-  function citing<T>(
-    all: CslItem[],
-    work: (engine: ReturnType<typeof citations>['engine'], withIds: (works: CiteItem[]) => CiteItem[]) => T,
-  ): T {
-    const { engine, know, forgetAllBut } = citations();
-    const ids = new Map(all.map((item) => [item.id, know(item)]));
-    engine.updateItems([...ids.values()]);
-    const done = work(engine, (works) => works.map((c) => ({ ...c, id: ids.get(c.id) ?? c.id })));
-    forgetAllBut(new Set(ids.values()));
-    return done;
-  }
-
-  function one(item: CslItem): PrintedReference {
-    const { engine, know, itemOf, forgetAllBut } = singles();
-    try {
-      const id = know(item);
-      engine.updateItems([id]);
-      if (hasList) {
-        const { label: _number, ...reference } = referenceOf(
-          itemOf(id),
-          engine.makeBibliography()[1][0] ?? '',
-        );
-        return reference;
-      }
-      const cluster = { citationItems: [{ id }], properties: { noteIndex: 1 } };
-      return referenceOf(itemOf(id), engine.previewCitationCluster(cluster, [], [], 'html'));
-    } finally {
-      forgetAllBut(new Set());
-    }
-  }
+  const citing = (all: CslItem[]): { registry: Registry; byId: Map<string, CslItem> } => {
+    const registry = openRegistry(compiled);
+    setItems(registry, all.map(withPlainDates));
+    return { registry, byId: new Map(all.map((item) => [item.id, item])) };
+  };
+  const cluster = (registry: Registry, byId: Map<string, CslItem>, cited: Cite[]): Run[] => {
+    const given = byId.get(cited[0]?.id ?? '');
+    return given
+      ? toRuns(
+          citationNodes(
+            registry,
+            sortedCites(
+              registry,
+              cited.filter((c) => byId.has(c.id)),
+            ),
+          ),
+          given,
+        )
+      : [];
+  };
 
   return {
     list(all) {
@@ -290,36 +214,41 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       }
     },
     each,
-    citation: (all, cited, named = false) =>
-      citing(all, (engine, withIds) => {
-        const cluster = (works: CiteItem[]) =>
-          engine.previewCitationCluster(
-            { citationItems: withIds(works), properties: { noteIndex: 1 } },
-            [],
-            [],
-            'html',
-          );
-        const [first, ...others] = cited;
-        const html =
-          named && first
-            ? `${cluster([{ id: first.id, 'author-only': true }])} ${cluster([{ ...first, 'suppress-author': true }, ...others])}`
-            : cluster(cited);
-        return runsOf(html, fieldOf(all.find((i) => i.id === cited[0]?.id)));
-      }),
+    citation(all, cited, named = false) {
+      const { registry, byId } = citing(all);
+      const [first, ...others] = cited;
+      if (!named || !first) return cluster(registry, byId, cited);
+      return [
+        ...cluster(registry, byId, [{ id: first.id, 'author-only': true }]),
+        { text: ' ' },
+        ...cluster(registry, byId, [{ ...first, 'suppress-author': true }, ...others]),
+      ];
+    },
     citations(all, clusters) {
-      const byId = new Map(all.map((item) => [item.id, item]));
-      const printed = new Map<string, Run[]>();
-      // What previews a citation numbers its works as the only ones there are; this numbers them among all.
-      return citing(all, (engine, withIds) =>
-        clusters.map((cited) => {
-          const key = JSON.stringify(cited);
-          const runs =
-            printed.get(key) ??
-            runsOf(engine.makeCitationCluster(withIds(cited)), fieldOf(byId.get(cited[0]?.id ?? '')));
-          printed.set(key, runs);
-          return runs;
-        }),
-      );
+      const { registry, byId } = citing(all);
+      const done = new Map<string, Run[]>();
+      return clusters.map((cited) => {
+        const key = JSON.stringify(cited);
+        const runs = done.get(key) ?? cluster(registry, byId, cited);
+        done.set(key, runs);
+        return runs;
+      });
     },
   };
+}
+
+/** A reference by itself, without a number; in a style without a list, a note that cites it for the first time. */
+function one(
+  compiled: CompiledStyle,
+  given: CslItem,
+  hasList: boolean,
+  toRuns: (nodes: Node[], given: CslItem) => Run[],
+): PrintedReference {
+  const registry = openRegistry(compiled);
+  setItems(registry, [withPlainDates(given)]);
+  if (!hasList) return { id: given.id, runs: toRuns(citationNodes(registry, [{ id: given.id }]), given) };
+  const [entry] = listNodes(registry);
+  const [margin, ...beside] = entry!.nodes;
+  const apart = typeof margin === 'object' && margin.display === 'left-margin';
+  return { id: given.id, runs: toRuns(apart ? beside : entry!.nodes, given) };
 }

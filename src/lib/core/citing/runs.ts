@@ -1,4 +1,5 @@
-import { decodeEntities, escapeHtml, hasControls, withoutControls } from '../text';
+import type { Leaf } from '../csl';
+import { escapeHtml, hasControls, withoutControls } from '../text';
 
 /** A stretch of printed text of one look. `field` is the record's field it was printed from. */
 export interface Run {
@@ -15,55 +16,37 @@ export interface Run {
 
 type Look = Omit<Run, 'text'>;
 
-function lookOf(tag: string, attributes: string, fieldOf: (variables: string) => string | undefined): Look {
-  // Most tags by far are marks of what a part was printed from, and nothing else.
-  const mark = /^ data-variables="([^"]*)"$/.exec(attributes);
-  if (mark) {
-    const field = fieldOf(mark[1]!);
-    return field ? { field } : {};
-  }
-  const style = /style="([^"]*)"/.exec(attributes)?.[1] ?? '';
-  const variables = /data-variables="([^"]*)"/.exec(attributes)?.[1];
-  const field = variables === undefined ? undefined : fieldOf(variables);
-  const href = /href="([^"]*)"/.exec(attributes)?.[1];
-  return {
-    ...(tag === 'i' || tag === 'em' || /font-style:\s*italic/.test(style) ? { italic: true } : {}),
-    ...(/font-style:\s*normal/.test(style) ? { italic: false } : {}),
-    ...(tag === 'b' || tag === 'strong' || /font-weight:\s*bold/.test(style) ? { bold: true } : {}),
-    ...(/font-weight:\s*normal/.test(style) ? { bold: false } : {}),
-    ...(/font-variant:\s*small-caps/.test(style) ? { smallCaps: true } : {}),
-    ...(/font-variant:\s*normal/.test(style) ? { smallCaps: false } : {}),
-    ...(/text-decoration:\s*underline/.test(style) ? { underline: true } : {}),
-    ...(tag === 'sup' || /vertical-align:\s*super/.test(style) ? { raised: true } : {}),
-    ...(tag === 'sub' || /vertical-align:\s*sub(?!e)/.test(style) ? { lowered: true } : {}),
-    ...(tag === 'a' && href ? { href: decodeEntities(href) } : {}),
-    ...(field ? { field } : {}),
-  };
-}
-
 /**
- * Runs of the processor's HTML (inline tags, character references and `data-variables` wrappers).
- * `fieldOf` turns the wrapper's variable names into the record's field.
+ * Runs of the leaves a style printed; stretches of one look and one field are one run. `fieldOf` gives what the record
+ * calls a variable.
  */
-export function runsOf(html: string, fieldOf: (variables: string) => string | undefined): Run[] {
+export function runsOfLeaves(leaves: Leaf[], fieldOf: (variable: string) => string | undefined): Run[] {
   const runs: Run[] = [];
-  const stack: { tag: string; look: Look }[] = [{ tag: '', look: {} }];
-  for (const m of html.matchAll(/<(\/?)([a-z][a-z0-9]*)([^<>]*)>|([^<]+|<)/gi)) {
-    const [, slash, tag, attributes = '', text] = m;
-    if (text !== undefined) {
-      const look = stack[stack.length - 1]!.look;
-      const value = decodeEntities(text);
-      const last = runs[runs.length - 1];
-      if (last && sameLook(last, look)) last.text += value;
-      else runs.push({ text: value, ...look });
-    } else if (slash) {
-      const at = stack.findLastIndex((s) => s.tag === tag);
-      if (at > 0) stack.length = at;
-    } else
-      stack.push({
-        tag: tag!,
-        look: { ...stack[stack.length - 1]!.look, ...lookOf(tag!, attributes, fieldOf) },
-      });
+  let display: unknown;
+  for (const leaf of leaves) {
+    const within = leaf.frame?.within;
+    let field: string | undefined;
+    let block: unknown;
+    for (let frame = leaf.frame; frame; frame = frame.parent) {
+      if (field === undefined && frame.piece.field) field = fieldOf(frame.piece.field);
+      if (frame.piece.display) block = frame;
+    }
+    // Parts that stand apart in the entry are words apart in a run of text.
+    if (block !== display && runs.length && !/\s$/.test(runs[runs.length - 1]!.text))
+      runs.push({ text: ' ' });
+    display = block;
+    const look: Look = {
+      ...(within?.style === 'italic' || within?.style === 'oblique' ? { italic: true } : {}),
+      ...(within?.weight === 'bold' ? { bold: true } : {}),
+      ...(within?.variant === 'small-caps' ? { smallCaps: true } : {}),
+      ...(within?.decoration === 'underline' ? { underline: true } : {}),
+      ...(within?.align === 'sup' ? { raised: true } : {}),
+      ...(within?.align === 'sub' ? { lowered: true } : {}),
+      ...(field ? { field } : {}),
+    };
+    const last = runs[runs.length - 1];
+    if (last && sameLook(last, look)) last.text += leaf.text;
+    else runs.push({ text: leaf.text, ...look });
   }
   return trimmed(runs);
 }

@@ -1,5 +1,5 @@
 import { severalPlaces, type Locator } from '../passages';
-import { nodesNamed, type Tree } from './tree';
+import { nodesNamed, type Tree } from '../csl';
 
 /** Words of a language that a list needs beside what its style prints. */
 export interface ListTerms {

@@ -1,4 +1,4 @@
-import type { Tree } from './tree';
+import type { Tree } from '../csl';
 
 /**
  * A CSL style or locale as XML to the tree the processor takes; the parsed document is given, since core has no parser.

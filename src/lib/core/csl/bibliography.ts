@@ -1,0 +1,138 @@
+import { capitalised } from './citations';
+import { findKind, isEmpty, piece, replaced, textOf, type Node } from './pieces';
+import { scopeOf, type Entry, type Registry } from './registry';
+
+/** An entry of a list as nodes: all of it, or what stands in the margin and what beside. */
+export interface EntryNodes {
+  entry: Entry;
+  nodes: Node[];
+}
+
+/** The nodes of one work in the list, kept as long as the work and what tells it apart stay as they are. */
+export function entryNodes(registry: Registry, entry: Entry): Node[] {
+  const { told, number } = entry;
+  const sign = `${registry.style.printsNumber ? number : 0}|${told.yearSuffix ?? ''}|${told.condition}|${told.levels?.show?.[0] ?? ''}`;
+  // How far a name is told depends on all other works.
+  const mayKeep = !told.levelOf || !registry.style.shortNamesInList;
+  if (mayKeep && entry.printed?.sign === sign) return entry.printed.nodes;
+  const nodes = printEntry(registry, entry);
+  entry.printed = { sign, nodes };
+  return nodes;
+}
+
+function printEntry(registry: Registry, entry: Entry): Node[] {
+  const area = registry.style.bibliography!;
+  const scope = scopeOf(registry, entry, 'bibliography');
+  let nodes: Node[];
+  if (area.attrs['second-field-align']) {
+    const printed = area.parts
+      .map((part) => part(scope))
+      .filter((n): n is Node => n !== undefined && !isEmpty(n));
+    const [first, ...rest] = printed;
+    if (first === undefined) return [];
+    return [
+      piece([...(area.prefix ? [area.prefix] : []), first], { display: 'left-margin' }),
+      piece([...rest, ...(area.suffix ? [area.suffix] : [])], { display: 'right-inline' }),
+    ];
+  }
+  nodes = capitalised(area.print(scope));
+  if (nodes.length === 0 || nodes.every(isEmpty)) return [];
+  if (area.prefix || area.suffix)
+    nodes = [...(area.prefix ? [area.prefix] : []), ...(area.suffix ? withEnd(nodes, area.suffix) : nodes)];
+  return area.look ? [piece(nodes, { look: area.look })] : nodes;
+}
+
+/** Puts a text at the end of nodes; into the last that stands by itself in the entry, if there is one. */
+function withEnd(nodes: Node[], text: string): Node[] {
+  const last = nodes[nodes.length - 1];
+  if (last !== undefined && typeof last !== 'string' && last.display)
+    return [...nodes.slice(0, -1), { ...last, kids: withEnd(last.kids, text) }];
+  return [...nodes, text];
+}
+
+/**
+ * The entries of a list in order. Where the style puts something in place of names that repeat, entries depend on the one
+ * before. CSL 1.0.2, "Reference Grouping".
+ */
+export function listNodes(registry: Registry): EntryNodes[] {
+  const area = registry.style.bibliography;
+  if (!area) return [];
+  const substitute = area.attrs['subsequent-author-substitute'];
+  const rule = area.attrs['subsequent-author-substitute-rule'] ?? 'complete-all';
+  let before: string[] | undefined;
+  return registry.order.map((entry) => {
+    let nodes = entryNodes(registry, entry);
+    if (substitute !== undefined) {
+      const found = findKind(piece(nodes), 'names');
+      const names = found ? namesOf(found) : undefined;
+      if (found && names?.length && before)
+        nodes = substituted(nodes, found, names, before, substitute, rule);
+      before = names;
+    }
+    return { entry, nodes };
+  });
+}
+
+/** The names of a block as they print, one by one, and all of them. A value that stands in for names counts as one. */
+function namesOf(node: Node): string[] {
+  const names: string[] = [];
+  let hasList = false;
+  const go = (n: Node) => {
+    if (typeof n === 'string') return;
+    if (n.kind === 'list') hasList = true;
+    if (n.kind === 'name') names.push(textOf(n));
+    else n.kids.forEach(go);
+  };
+  go(node);
+  return hasList || printsField(node) ? [...names, hasList ? names.join('\u0001') : textOf(node)] : [];
+}
+
+/** Whether there is a value of the work in it. */
+const printsField = (node: Node): boolean =>
+  typeof node !== 'string' && (node.field !== undefined || node.kids.some(printsField));
+
+function substituted(
+  nodes: Node[],
+  found: Node,
+  names: string[],
+  before: string[],
+  substitute: string,
+  rule: string,
+): Node[] {
+  const change = (to: (n: Node) => Node) =>
+    nodes.map((n) => replaced(n, (p) => (p === found ? to(p) : undefined)));
+  const whole = names[names.length - 1] === before[before.length - 1];
+  if (rule === 'complete-all') {
+    if (!whole) return nodes;
+    return change((n) => keepingLabel(n, substitute));
+  }
+  const list = names.slice(0, -1);
+  if (list.length === 0) return whole ? change((n) => keepingLabel(n, substitute)) : nodes;
+  const of = before.slice(0, -1);
+  let many = 0;
+  while (many < list.length && list[many] === of[many]) many++;
+  if (rule === 'complete-each') {
+    if (!whole) return nodes;
+    many = list.length || 1;
+  } else if (rule === 'partial-first') many = Math.min(many, 1);
+  if (many === 0) return nodes;
+  let left = many;
+  return change((n) => replaced(n, (p) => (p.kind === 'name' && left-- > 0 ? substitute : undefined)));
+}
+
+/** Names replaced as a whole, a label beside them kept. */
+function keepingLabel(node: Node, substitute: string): Node {
+  if (typeof node === 'string') return substitute;
+  let done = false;
+  const go = (n: Node): Node => {
+    if (typeof n === 'string') return n;
+    if (n.kind === 'list') {
+      if (done) return '';
+      done = true;
+      return substitute;
+    }
+    return { ...n, kids: n.kids.map(go) };
+  };
+  const out = go(node);
+  return done ? out : substitute;
+}

@@ -1,0 +1,58 @@
+import { rawValue, valueOf, type Attrs } from './elements';
+import { dateIn, DATE_VARIABLES, NAME_VARIABLES, namesIn } from './item';
+import { isNumeric } from './numbers';
+import { IBID, IBID_WITH_LOCATOR, SUBSEQUENT, type Scope } from './scope';
+
+/** A condition of a branch. */
+export type Test = (scope: Scope) => boolean;
+
+/** The conditions an element of `choose` names, each by itself. CSL 1.0.2, "Choose". */
+export function testsOf(attrs: Attrs): Test[] {
+  const tests: Test[] = [];
+  const each = (name: string, make: (value: string) => Test) => {
+    for (const value of (attrs[name] ?? '').split(/\s+/).filter(Boolean)) tests.push(make(value));
+  };
+  // A work has one type: several in a row are meant as one of them.
+  const types = (attrs.type ?? '').split(/\s+/).filter(Boolean);
+  if (types.length) tests.push((s) => types.includes(s.item.type));
+  each('variable', (variable) => (s) => hasValue(s, variable));
+  each('is-numeric', (variable) => (s) => isNumeric(valueOf(s, variable)));
+  each('is-uncertain-date', (variable) => (s) => dateIn(s.item, variable)?.uncertain === true);
+  const labels = (attrs.locator ?? '').split(/\s+(?!verbo)/).filter(Boolean);
+  if (labels.length)
+    tests.push(
+      (s) =>
+        s.cite?.locator !== undefined &&
+        labels.some((l) => l.replace(' ', '-') === (s.cite!.label ?? 'page').replace(' ', '-')),
+    );
+  each('position', (position) => positionTest(position));
+  each('disambiguate', (value) => (s) => {
+    const met = s.conditions > 0;
+    if (met) s.conditions--;
+    return met === (value === 'true');
+  });
+  return tests;
+}
+
+function positionTest(position: string): Test {
+  const at = (s: Scope) => (s.area === 'citation' ? s.position : -1);
+  switch (position) {
+    case 'first':
+      return (s) => at(s) === 0;
+    case 'subsequent':
+      return (s) => at(s) >= SUBSEQUENT;
+    case 'ibid':
+      return (s) => at(s) >= IBID;
+    case 'ibid-with-locator':
+      return (s) => at(s) === IBID_WITH_LOCATOR;
+    default:
+      return (s) => s.area === 'citation' && s.nearNote;
+  }
+}
+
+/** Whether a work has something in a variable, also where it has been printed already. */
+function hasValue(scope: Scope, variable: string): boolean {
+  if (NAME_VARIABLES.has(variable)) return namesIn(scope.item, variable).length > 0;
+  if (DATE_VARIABLES.has(variable)) return dateIn(scope.item, variable) !== undefined;
+  return rawValue(scope, variable) !== '';
+}

@@ -1,0 +1,124 @@
+import { inCase, isEnglish, type TextCase } from './case';
+import { textIn } from './item';
+import type { Locale } from './locale';
+import type { PageRangeFormat } from './numbers';
+import { affixed, mapText, piece, type Display, type Look, type Node, type Piece } from './pieces';
+import type { Part, Scope } from './scope';
+import type { Tree } from './tree';
+
+export type Attrs = Record<string, string>;
+export type Area = 'citation' | 'bibliography';
+
+/** What is known while a style is compiled. */
+export interface Compiling {
+  style: Tree;
+  locale: Locale;
+  area: Area;
+  macros: Map<string, Tree>;
+  made: Map<string, Part>;
+  /** Name options of the area and the style. */
+  inherited: Attrs;
+  pageFormat: PageRangeFormat | undefined;
+  pageDelimiter: string;
+  /** Compiles an element, or a macro by its name. */
+  compile(tree: Tree, c: Compiling): Part;
+  macro(name: string, c: Compiling): Part;
+  /** Set within `substitute`: what shorthand names take over. */
+  names?: { tree: Tree };
+}
+
+export const elements = (tree: Tree): Tree[] => tree.children.filter((c): c is Tree => typeof c !== 'string');
+export const child = (tree: Tree, name: string): Tree | undefined =>
+  elements(tree).find((c) => c.name === name);
+
+/** The look an element asks for, if any. CSL 1.0.2, "Formatting". */
+export function lookOf(attrs: Attrs): Look | undefined {
+  const look: Look = {};
+  if (attrs['font-style']) look.style = attrs['font-style'] as 'italic';
+  if (attrs['font-variant']) look.variant = attrs['font-variant'] as 'small-caps';
+  if (attrs['font-weight']) look.weight = attrs['font-weight'] as 'bold';
+  if (attrs['text-decoration']) look.decoration = attrs['text-decoration'] as 'underline';
+  if (attrs['vertical-align']) look.align = attrs['vertical-align'] as 'sup';
+  return Object.keys(look).length ? look : undefined;
+}
+
+/**
+ * The look a name or a part of it asks for. What is as usual says nothing there: styles write it beside a look of the whole
+ * list, and mean by it no more than its absence. Common practice.
+ */
+export const nameLookOf = (attrs: Attrs): Look | undefined =>
+  lookOf(
+    Object.fromEntries(
+      Object.entries(attrs).filter(([, value]) => !['normal', 'none', 'baseline'].includes(value)),
+    ),
+  );
+
+const noPeriods = (nodes: Node[]): Node[] => nodes.map((n) => mapText(n, (t) => t.replace(/\./g, '')));
+
+export interface Dress {
+  (kids: Node[], scope: Scope, field?: string): Node | undefined;
+}
+
+/**
+ * What the attributes of an element do around its content; affixes stand outside of the rest. CSL 1.0.2, "Affixes". Labels
+ * are `words` of the style, whose capitals it sets in every language.
+ */
+export function dressOf(attrs: Attrs, locale: Locale, words = false): Dress {
+  const look = lookOf(attrs);
+  const textCase = attrs['text-case'] as TextCase | undefined;
+  const strip = attrs['strip-periods'] === 'true';
+  const quoted = attrs.quotes === 'true';
+  const display = attrs.display as Display | undefined;
+  const { prefix, suffix } = attrs;
+  const plain = !look && !textCase && !strip && !quoted && !display;
+  return (given, scope, field) => {
+    let kids = given;
+    if (plain && !field && kids.length === 1) return affixed(kids[0]!, prefix, suffix);
+    if (strip) kids = noPeriods(kids);
+    if (textCase) kids = inCase(kids, textCase, words ? 'en' : languageFor(scope, textCase));
+    let node: Piece = { kids };
+    if (look) node.look = look;
+    // Quotation marks stand around the look.
+    if (quoted) node = { kids: [node], quoted: true };
+    if (field) node.field = field;
+    const out = affixed(node, prefix, suffix);
+    return display ? piece([out], { display }) : out;
+  };
+}
+
+/** The language letters are cased in; title case wants both style and work to be English. */
+export function languageFor(scope: Scope, textCase: TextCase): string | undefined {
+  const { language } = scope.item;
+  const { lang } = scope.setting;
+  if (textCase === 'title') return language ? (isEnglish(language) ? 'en' : language) : lang;
+  return language && /^[a-z]{2}(?:-|$)/i.test(language) ? language : lang;
+}
+
+/** A value of a variable as it stands, or nothing when it has been spent. */
+export function valueOf(scope: Scope, variable: string): string {
+  return scope.spent?.has(variable) ? '' : rawValue(scope, variable);
+}
+
+export function rawValue(scope: Scope, variable: string): string {
+  switch (variable) {
+    case 'locator':
+      return scope.cite?.locator === undefined ? '' : String(scope.cite.locator).trim();
+    case 'citation-number':
+      return scope.number === undefined ? '' : String(scope.number);
+    case 'first-reference-note-number':
+      return scope.firstNote === undefined ? '' : String(scope.firstNote);
+    case 'year-suffix':
+      return scope.yearSuffix ?? '';
+    default:
+      return textIn(scope.item, variable);
+  }
+}
+
+export const asked = (scope: Scope, found: boolean) => {
+  scope.called = true;
+  if (found) scope.found = true;
+};
+
+export const spend = (scope: Scope, variable: string) => {
+  if (scope.substituting) (scope.spent ??= new Set()).add(variable);
+};

@@ -1,0 +1,12 @@
+export { nodesNamed, openTree, type CompactTree, type Tree } from './tree';
+export { compileStyle, type CompiledStyle } from './style';
+export { openRegistry, setItems, type Entry, type Registry } from './registry';
+export { citationNodes, sortedCites, NOTHING_PRINTED } from './citations';
+export { listNodes, entryNodes, type EntryNodes } from './bibliography';
+export { placesOf, type Cluster, type Place } from './positions';
+export { leavesOf, textOfLeaves, type Frame, type Leaf } from './leaves';
+export { dialectOf, openLocale, type Locale } from './locale';
+export { piece, type Display, type Look, type Node, type Piece } from './pieces';
+export { richText } from './rich';
+export type { Cite } from './scope';
+export type { Item } from './item';

@@ -1,0 +1,116 @@
+/**
+ * What a style prints before it is put into words: a tree of pieces. A piece is a look, a mark or a pair of quotation
+ * marks around what it holds; the leaves are text. Affixes and delimiters are leaves like others.
+ */
+
+/** How text looks; CSL 1.0.2, "Formatting". `undefined` takes after what is around. */
+export interface Look {
+  style?: 'normal' | 'italic' | 'oblique';
+  variant?: 'normal' | 'small-caps';
+  weight?: 'normal' | 'bold' | 'light';
+  decoration?: 'none' | 'underline';
+  align?: 'baseline' | 'sup' | 'sub';
+}
+
+/** Where a part of an entry stands; CSL 1.0.2, "Display". */
+export type Display = 'block' | 'left-margin' | 'right-inline' | 'indent';
+
+/** What a piece is, where what comes after has to find it. */
+export type Kind =
+  'names' | 'list' | 'name' | 'year' | 'suffix' | 'number' | 'locator' | 'label' | 'cite' | 'term';
+
+export interface Piece {
+  kids: Node[];
+  look?: Look;
+  /** The look is one of a field’s own marks: inside the same look it turns it off. CSL 1.0.2, appendix "Rich text". */
+  flips?: boolean;
+  quoted?: boolean;
+  display?: Display;
+  /** The quotation mark it was typed with, where that is not one of every language. */
+  typed?: [open: string, close: string];
+  /** The variable it was printed from. */
+  field?: string;
+  kind?: Kind;
+  /** Letters keep their case. */
+  nocase?: boolean;
+  /** Its text is the work’s or the style’s own words: a mark it begins with stays. */
+  own?: boolean;
+  /** One text, whose marks and quotation marks stand as they were written. */
+  unit?: boolean;
+  /** What is in it stands directly in what it is in, so that its delimiter comes between. */
+  spliced?: boolean;
+}
+
+export type Node = string | Piece;
+
+export const piece = (kids: Node[], rest: Omit<Piece, 'kids'> = {}): Piece => ({ kids, ...rest });
+
+/** Whether there is no text in it. */
+export function isEmpty(node: Node | undefined): boolean {
+  if (node === undefined) return true;
+  if (typeof node === 'string') return node === '';
+  for (const kid of node.kids) if (!isEmpty(kid)) return false;
+  return true;
+}
+
+/** Nodes with a delimiter between those that print. */
+export function joined(nodes: Node[], delimiter: string | undefined): Node[] {
+  if (!delimiter || nodes.length < 2) return nodes;
+  const out: Node[] = [];
+  for (const node of nodes) {
+    if (out.length) out.push(delimiter);
+    out.push(node);
+  }
+  return out;
+}
+
+/** A node between a prefix and a suffix. */
+export function affixed(node: Node, prefix: string | undefined, suffix: string | undefined): Node {
+  if (!prefix && !suffix) return node;
+  const kids: Node[] = [];
+  if (prefix) kids.push(prefix);
+  kids.push(node);
+  if (suffix) kids.push(suffix);
+  return { kids };
+}
+
+/** The letters of a node, without any look. */
+export function textOf(node: Node | undefined): string {
+  if (node === undefined) return '';
+  if (typeof node === 'string') return node;
+  let text = '';
+  for (const kid of node.kids) text += textOf(kid);
+  return text;
+}
+
+/** A copy of a node whose leaves are changed in order. */
+export function mapText(node: Node, change: (text: string, nocase: boolean) => string, nocase = false): Node {
+  if (typeof node === 'string') return change(node, nocase);
+  const within = nocase || node.nocase === true;
+  return { ...node, kids: node.kids.map((kid) => mapText(kid, change, within)) };
+}
+
+/** The first piece of a kind, in the order it prints. */
+export function findKind(node: Node | undefined, kind: Kind): Piece | undefined {
+  if (node === undefined || typeof node === 'string') return undefined;
+  if (node.kind === kind) return node;
+  for (const kid of node.kids) {
+    const found = findKind(kid, kind);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+/** A copy in which the pieces for which `change` answers are replaced; what is replaced is not gone into. */
+export function replaced(node: Node, change: (piece: Piece) => Node | undefined): Node {
+  if (typeof node === 'string') return node;
+  const other = change(node);
+  if (other !== undefined) return other;
+  let same = true;
+  const kids = node.kids.map((kid) => {
+    const next = replaced(kid, change);
+    if (next !== kid) same = false;
+    return next;
+  });
+  return same ? node : { ...node, kids };
+}

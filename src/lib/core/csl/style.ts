@@ -1,0 +1,152 @@
+import { compile, compileLayout, macroPart } from './compile';
+import { elements, lookOf, type Area, type Compiling } from './elements';
+import { localesIn, openLocale, type Locale } from './locale';
+import type { PageRangeFormat } from './numbers';
+import type { Look, Node } from './pieces';
+import type { Part, Scope, Setting } from './scope';
+import { comparing, sortKeysOf, type Compare, type SortKey } from './sorting';
+import type { Tree } from './tree';
+
+export type GivenRule =
+  'all-names' | 'all-names-with-initials' | 'primary-name' | 'primary-name-with-initials' | 'by-cite';
+
+/** The part of a style that prints citations, or the list. */
+export interface CompiledArea {
+  attrs: Record<string, string>;
+  keys: SortKey[];
+  compare: Compare;
+  delimiter: string;
+  prefix: string;
+  suffix: string;
+  look: Look | undefined;
+  parts: Part[];
+  print(scope: Scope): Node[];
+}
+
+/** A style compiled for a language. */
+export interface CompiledStyle {
+  setting: Setting;
+  locale: Locale;
+  isNote: boolean;
+  citation: CompiledArea;
+  bibliography: CompiledArea | undefined;
+  addNames: boolean;
+  addGiven: GivenRule | undefined;
+  addYearSuffix: boolean;
+  usesDisambiguate: boolean;
+  /** The number of a work may print. */
+  printsNumber: boolean;
+  /** The list may print names without their given names. */
+  shortNamesInList: boolean;
+}
+
+const INHERITED: Record<string, string> = {
+  and: 'and', 'delimiter-precedes-et-al': 'delimiter-precedes-et-al', 'delimiter-precedes-last': 'delimiter-precedes-last',
+  'et-al-min': 'et-al-min', 'et-al-use-first': 'et-al-use-first', 'et-al-subsequent-min': 'et-al-subsequent-min',
+  'et-al-subsequent-use-first': 'et-al-subsequent-use-first', 'et-al-use-last': 'et-al-use-last', initialize: 'initialize',
+  'initialize-with': 'initialize-with', 'name-as-sort-order': 'name-as-sort-order', 'sort-separator': 'sort-separator',
+  'name-form': 'name-form', 'name-delimiter': 'name-delimiter', 'names-delimiter': 'names-delimiter',
+}; // prettier-ignore
+
+/** Whether an element with an attribute of a value stands anywhere in a style. */
+function has(tree: Tree, test: (tree: Tree) => boolean): boolean {
+  return test(tree) || elements(tree).some((k) => has(k, test));
+}
+
+/** Whether an element is among those a part of a style comes to by way of its macros. */
+function reaches(
+  tree: Tree,
+  macros: Map<string, Tree>,
+  test: (tree: Tree) => boolean,
+  seen = new Set<string>(),
+): boolean {
+  if (test(tree)) return true;
+  const { macro } = tree.attrs;
+  if (macro !== undefined && !seen.has(macro)) {
+    seen.add(macro);
+    const called = macros.get(macro);
+    if (called && reaches(called, macros, test, seen)) return true;
+  }
+  return elements(tree).some((k) => reaches(k, macros, test, seen));
+}
+
+export interface StyleOptions {
+  /** Abbreviations of a kind, such as `container-title`, by the full value. */
+  abbreviation?: ((kind: string, value: string) => string | undefined) | undefined;
+}
+
+/**
+ * A style and the locales of a language, compiled: the style’s own terms before those of the locale files, which are given
+ * nearest first. Throws an Error when there is no layout to print citations with.
+ */
+export function compileStyle(
+  style: Tree,
+  lang: string,
+  locales: Tree[],
+  options: StyleOptions = {},
+): CompiledStyle {
+  const locale = openLocale([...localesIn(style, lang), ...locales], lang);
+  const top = elements(style);
+  const macros = new Map(top.filter((m) => m.name === 'macro').map((m) => [m.attrs.name ?? '', m]));
+  const usesOwnSuffix = has(style, (t) => t.name === 'text' && t.attrs.variable === 'year-suffix');
+  const citationTree = top.find((t) => t.name === 'citation');
+  const bibliographyTree = top.find((t) => t.name === 'bibliography');
+  if (!citationTree) throw new Error('the style has no citation');
+  const setting: Setting = {
+    locale,
+    lang,
+    abbreviation: options.abbreviation,
+    ownYearSuffix: usesOwnSuffix,
+    nearNoteDistance: Number(citationTree.attrs['near-note-distance'] ?? 5),
+  };
+  const compileArea = (area: Area, tree: Tree): CompiledArea => {
+    const inherited: Record<string, string> = {};
+    for (const name of Object.keys(INHERITED)) {
+      const value = tree.attrs[name] ?? style.attrs[name];
+      if (value !== undefined) inherited[name] = value;
+    }
+    const pageFormat = style.attrs['page-range-format'] as PageRangeFormat | undefined;
+    const c: Compiling = {
+      style,
+      locale,
+      area,
+      macros,
+      made: new Map(),
+      compile,
+      macro: macroPart,
+      inherited,
+      pageFormat,
+      pageDelimiter: locale.term('page-range-delimiter') ?? '\u2013',
+    };
+    const layout = elements(tree).find((l) => l.name === 'layout');
+    if (!layout) throw new Error(`the style’s ${area} has no layout`);
+    const keys = sortKeysOf(tree, c);
+    return {
+      attrs: tree.attrs,
+      keys,
+      compare: comparing(keys, lang),
+      delimiter: layout.attrs.delimiter ?? '',
+      prefix: layout.attrs.prefix ?? '',
+      suffix: layout.attrs.suffix ?? '',
+      look: lookOf(layout.attrs),
+      ...compileLayout(layout, c),
+    };
+  };
+  const { attrs } = citationTree;
+  const given = attrs['disambiguate-add-givenname'] === 'true';
+  return {
+    setting,
+    locale,
+    isNote: style.attrs.class === 'note',
+    citation: compileArea('citation', citationTree),
+    bibliography: bibliographyTree ? compileArea('bibliography', bibliographyTree) : undefined,
+    addNames: attrs['disambiguate-add-names'] === 'true',
+    addGiven: given ? ((attrs['givenname-disambiguation-rule'] ?? 'by-cite') as GivenRule) : undefined,
+    addYearSuffix: attrs['disambiguate-add-year-suffix'] === 'true',
+    usesDisambiguate: has(style, (t) => t.attrs.disambiguate !== undefined),
+    printsNumber: has(style, (t) => t.attrs.variable === 'citation-number'),
+    shortNamesInList:
+      bibliographyTree !== undefined &&
+      reaches(bibliographyTree, macros, (t) => t.attrs.form === 'short' && t.name === 'name'),
+  };
+}
