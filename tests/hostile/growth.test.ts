@@ -5,6 +5,7 @@
 import { describe, expect, it } from 'vitest';
 import * as capture from '../../src/lib/core/capture';
 import * as citing from '../../src/lib/core/citing';
+import * as csl from '../../src/lib/core/csl';
 import * as figures from '../../src/lib/core/figures';
 import * as formats from '../../src/lib/core/formats';
 import * as leads from '../../src/lib/core/leads';
@@ -55,6 +56,38 @@ const read =
     formats.readFormat(format, t);
 
 /** How each function that takes text is given it. A function of a record is given a record of it. */
+/** A style that prints what there is of a work, in quotation marks, in title case and as numbers, sorts by it and tells works apart. */
+const el = (name: string, attrs: Record<string, string> = {}, ...children: csl.Tree[]): csl.Tree => ({
+  name,
+  attrs,
+  children,
+});
+const everything = [
+  el('names', { variable: 'author' }, el('name', { 'initialize-with': '. ', 'name-as-sort-order': 'all' })),
+  ...['title', 'container-title', 'URL', 'publisher', 'page', 'volume', 'edition'].map((variable) => el('text', { variable, quotes: 'true', 'text-case': 'title', suffix: '. ' })),
+  el('number', { variable: 'issue', form: 'ordinal' }), el('label', { variable: 'page' }), el('date', { variable: 'issued' }, el('date-part', { name: 'year' })), el('text', { variable: 'locator' }),
+]; // prettier-ignore
+const STYLE = csl.compileStyle(
+  el(
+    'style',
+    { class: 'in-text', 'page-range-format': 'chicago' },
+    el('macro', { name: 'all' }, ...everything),
+    el('citation', { 'disambiguate-add-givenname': 'true', 'disambiguate-add-year-suffix': 'true', collapse: 'year' }, el('layout', { delimiter: '; ' }, ...everything)),
+    el('bibliography', {}, el('sort', {}, el('key', { macro: 'all' })), el('layout', {}, ...everything)),
+  ),
+  'en-US',
+  [],
+); // prettier-ignore
+function registryOf(t: string): csl.Registry {
+  const registry = csl.openRegistry(STYLE);
+  const item = { ...record(t), issued: { raw: t } };
+  csl.setItems(registry, [
+    { ...item, id: 'a' },
+    { ...item, id: 'b' },
+  ] as unknown as csl.Item[]);
+  return registry;
+}
+
 /** As many sections as a text is long, each seventh with six under it. */
 const headings = (t: string) =>
   Array.from(t, (_, i) => ({ id: String(i), parentId: i % 7 ? String(i - (i % 7)) : null }));
@@ -83,6 +116,10 @@ const TAKES: Record<string, Record<string, Take>> = {
   formats: {
     sniff: formats.sniff, readBibtex: read('bibtex'), readBiblatex: read('biblatex'), readRis: read('ris'), readCslJson: read('csl-json'), readMedline: read('medline'), readCoins: read('coins'), asFromFile: (t) => formats.asFromFile(record(t)),
     writeBibtex: written('bibtex'), writeBiblatex: written('biblatex'), writeRis: written('ris'), writeCslJson: written('csl-json'),
+  },
+  csl: {
+    richText: csl.richText, dialectOf: csl.dialectOf, listNodes: (t) => csl.listNodes(registryOf(t)).map((e) => csl.textOfLeaves(csl.leavesOf(e.nodes, STYLE.locale))), entryNodes: (t) => csl.entryNodes(registryOf(t), registryOf(t).order[0]!),
+    citationNodes: (t) => csl.leavesOf(csl.citationNodes(registryOf(t), [{ id: 'a', locator: t, prefix: t, suffix: t }, { id: 'b' }]), STYLE.locale), sortedCites: (t) => csl.sortedCites(registryOf(t), [{ id: 'b' }, { id: 'a' }]),
   },
   citing: {
     citedKeys: citing.citedKeys, runsToHtml: (t) => citing.runsToHtml(run(t), { links: true }), runsToLatex: (t) => citing.runsToLatex(run(t)), runsToMarkdown: (t) => citing.runsToMarkdown(run(t)), runsToRtf: (t) => citing.runsToRtf(run(t)), runsToText: (t) => citing.runsToText(run(t)), writable: (t) => citing.writable(run(t)),
@@ -124,7 +161,7 @@ const TAKES: Record<string, Record<string, Take>> = {
 
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 const NO_TEXT = new Set([
-  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
+  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
   'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'firstFields', 'locatorName',
 ]); // prettier-ignore
 
@@ -211,6 +248,7 @@ describe('functions of the core', () => {
     Object.entries({
       capture,
       citing,
+      csl,
       formats,
       leads,
       figures,

@@ -22,6 +22,7 @@ import * as queries from './0020-queries';
 import * as sections from './0021-sections';
 import * as reading from './0022-reading';
 import * as facets from './0023-facets';
+import * as printedAnew from './0024-printed-anew';
 
 interface Migration {
   name: string;
@@ -52,6 +53,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0021-sections', up: sections.up },
   { name: '0022-reading', up: reading.up },
   { name: '0023-facets', up: facets.up },
+  { name: '0024-printed-anew', up: printedAnew.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

@@ -1,0 +1,169 @@
+import { describe, expect, it } from 'vitest';
+import { citationNodes } from './citations';
+import { listNodes } from './bibliography';
+import type { Item } from './item';
+import { leavesOf, textOfLeaves } from './leaves';
+import { placesOf, type Cluster } from './positions';
+import { openRegistry, setItems, type Registry } from './registry';
+import { FIRST, IBID, IBID_WITH_LOCATOR, SUBSEQUENT, type Cite } from './scope';
+import { compileStyle } from './style';
+import type { Tree } from './tree';
+
+const el = (name: string, attrs: Record<string, string> = {}, ...children: Tree[]): Tree => ({
+  name,
+  attrs,
+  children,
+});
+const entry = [
+  el('names', { variable: 'author' }, el('name', { 'name-as-sort-order': 'all' })),
+  el('date', { variable: 'issued', prefix: ' (', suffix: ') ' }, el('date-part', { name: 'year' })),
+  el('text', { variable: 'title' }),
+];
+
+/** Author and year, as `citation` asks; the list by author and title. */
+function registryOf(
+  citation: Record<string, string>,
+  items: Item[],
+  layout: Record<string, string> = { delimiter: '; ' },
+): Registry {
+  const style = el(
+    'style',
+    { class: 'in-text' },
+    el(
+      'citation',
+      { 'et-al-min': '3', 'et-al-use-first': '1', ...citation },
+      el('layout', layout, el('group', { delimiter: ' ' }, el('names', { variable: 'author' }, el('name', { form: 'short', 'initialize-with': '. ' })), el('date', { variable: 'issued' }, el('date-part', { name: 'year' })))),
+    ),
+    el('bibliography', { 'subsequent-author-substitute': '———' }, el('sort', {}, el('key', { variable: 'author' }), el('key', { variable: 'title' })), el('layout', {}, ...entry)),
+  ); // prettier-ignore
+  const registry = openRegistry(compileStyle(style, 'en-US', [terms]));
+  setItems(registry, items);
+  return registry;
+}
+const terms = el('locale', {}, { name: 'term', attrs: { name: 'et-al' }, children: ['et al.'] });
+const work = (id: string, people: string, year = 2001, title = id): Item => ({
+  id,
+  type: 'book',
+  title,
+  author: people.split(', ').map((p) => ({ given: p.split(' ')[0], family: p.split(' ')[1] })),
+  issued: { 'date-parts': [[year]] },
+});
+const cite = (registry: Registry, ...ids: string[]) =>
+  textOfLeaves(leavesOf(citationNodes(registry, ids.map((id) => ({ id }))), registry.style.locale)); // prettier-ignore
+
+describe('works are told apart', () => {
+  it('by more names, as few as do', () => {
+    const items = [work('a', 'A Smith, B Brown, C Jones'), work('b', 'A Smith, D Benson, C Jones')];
+    const registry = registryOf({ 'disambiguate-add-names': 'true' }, items);
+    expect([cite(registry, 'a'), cite(registry, 'b')]).toEqual([
+      'Smith, Brown, et al. 2001',
+      'Smith, Benson, et al. 2001',
+    ]);
+  });
+  it('by all their names, where the last tells them apart', () => {
+    const same = 'A Smith, B Brown, C Jones, D Reed';
+    const items = [work('a', `${same}, E Ashe`), work('b', `${same}, F Bird`)];
+    const registry = registryOf({ 'disambiguate-add-names': 'true' }, items);
+    expect([cite(registry, 'a'), cite(registry, 'b')]).toEqual([
+      'Smith, Brown, Jones, Reed, Ashe 2001',
+      'Smith, Brown, Jones, Reed, Bird 2001',
+    ]);
+  });
+  it('by initials, and by whole given names where those are the same', () => {
+    const rule = { 'disambiguate-add-givenname': 'true', 'givenname-disambiguation-rule': 'all-names' };
+    const initialsDo = registryOf(rule, [work('a', 'Ann Smith'), work('b', 'Ben Smith')]);
+    expect([cite(initialsDo, 'a'), cite(initialsDo, 'b')]).toEqual(['A. Smith 2001', 'B. Smith 2001']);
+    const sameInitials = registryOf(rule, [work('a', 'Ann Smith'), work('b', 'Amy Smith')]);
+    expect([cite(sameInitials, 'a'), cite(sameInitials, 'b')]).toEqual(['Ann Smith 2001', 'Amy Smith 2001']);
+  });
+  it('by letters behind the year, in the order of the list, after z by two', () => {
+    const items = Array.from({ length: 28 }, (_, i) =>
+      work(`w${i}`, 'Ann Smith', 2001, `Title ${String(i).padStart(2, '0')}`),
+    );
+    const registry = registryOf({ 'disambiguate-add-year-suffix': 'true' }, items);
+    expect(cite(registry, 'w0', 'w25', 'w26', 'w27')).toBe(
+      'Smith 2001a; Smith 2001z; Smith 2001aa; Smith 2001ab',
+    );
+  });
+  it('and those that differ in the text stay as they are', () => {
+    const registry = registryOf({ 'disambiguate-add-year-suffix': 'true' }, [
+      work('a', 'Ann Smith'),
+      work('b', 'Ann Smith', 2002),
+    ]);
+    expect(cite(registry, 'a', 'b')).toBe('Smith 2001; Smith 2002');
+  });
+});
+
+describe('cites that repeat', () => {
+  const items = ['a', 'b', 'c', 'd']
+    .map((id) => work(id, 'Ann Smith'))
+    .concat(work('e', 'Ann Smith', 2003), work('f', 'Bo Ng'));
+  const of = (collapse: string, layout = { delimiter: '; ' }) =>
+    registryOf(
+      { collapse, 'disambiguate-add-year-suffix': 'true', 'year-suffix-delimiter': ',' },
+      items,
+      layout,
+    );
+  // CSL 1.0.2, "Cite Collapsing".
+  it('leave out names', () => expect(cite(of('year'), 'a', 'e', 'f')).toBe('Smith 2001a, 2003; Ng 2001'));
+  it('leave out years, and make ranges of letters', () => {
+    expect(cite(of('year-suffix'), 'a', 'b', 'e')).toBe('Smith 2001a,b, 2003');
+    expect(cite(of('year-suffix-ranged'), 'a', 'b', 'c', 'd')).toBe('Smith 2001a–d');
+    expect(cite(of('year-suffix-ranged'), 'a', 'c', 'd')).toBe('Smith 2001a,c,d');
+  });
+  it('put a dash for names in the list', () => {
+    const registry = of('year');
+    expect(listNodes(registry).map(({ nodes }) => textOfLeaves(leavesOf(nodes, registry.style.locale)))).toEqual([
+      'Ng, Bo (2001) f', 'Smith, Ann (2001a) a', '——— (2001b) b', '——— (2001c) c', '——— (2001d) d', '——— (2003) e',
+    ]); // prettier-ignore
+  });
+});
+
+describe('a list that changes', () => {
+  it('keeps what was printed of works that stay as they are', () => {
+    const items = [work('a', 'Ann Smith'), work('b', 'Bo Ng'), work('c', 'Cy Ash')];
+    const registry = registryOf({ 'disambiguate-add-year-suffix': 'true' }, items);
+    const nodes = () => new Map(registry.order.map((e) => [e.item.id, e.printed?.nodes]));
+    listNodes(registry);
+    const before = nodes();
+    setItems(registry, items.with(1, work('b', 'Ann Smith')));
+    listNodes(registry);
+    const after = nodes();
+    expect(after.get('c')).toBe(before.get('c'));
+    expect(after.get('a')).not.toBe(before.get('a'));
+    expect(registry.order.map((e) => [e.item.id, e.number, e.told.yearSuffix])).toEqual([
+      ['c', 1, undefined], ['a', 2, 'a'], ['b', 3, 'b'],
+    ]); // prettier-ignore
+  });
+});
+
+describe('where a cite stands', () => {
+  const places = (...clusters: [note: number, ...cites: (string | Cite)[]][]) =>
+    placesOf(
+      clusters.map(([note, ...cites], i): Cluster => ({ id: `c${i}`, note, cites: cites.map((c) => (typeof c === 'string' ? { id: c } : c)) })),
+      5,
+    ).map((c) => c.map((p) => p.position)); // prettier-ignore
+  // CSL 1.0.2, "Choose", position.
+  it('is first, later, or right after', () => {
+    expect(places([1, 'a'], [2, 'a'], [3, 'b'], [4, 'a'])).toEqual([[FIRST], [IBID], [FIRST], [SUBSEQUENT]]);
+  });
+  it('takes a place in the work into account', () => {
+    const at = (locator: string) => ({ id: 'a', locator });
+    expect(places([1, 'a'], [2, at('3')], [3, at('3')], [4, at('5')], [5, 'a'])).toEqual([
+      [FIRST], [IBID_WITH_LOCATOR], [IBID], [IBID_WITH_LOCATOR], [SUBSEQUENT],
+    ]); // prettier-ignore
+  });
+  it('is not right after several works, or a note between', () => {
+    expect(places([1, 'a', 'b'], [2, 'b'])).toEqual([[FIRST, FIRST], [SUBSEQUENT]]);
+    expect(places([1, 'a'], [3, 'a'])).toEqual([[FIRST], [SUBSEQUENT]]);
+    expect(places([1, 'a', 'a'])).toEqual([[FIRST, IBID]]);
+  });
+  it('is near within the distance of the style, and knows the note of the first', () => {
+    const [, near, far] = placesOf(
+      [1, 5, 20].map((note, i) => ({ id: String(i), note, cites: [{ id: 'a' }] })),
+      5,
+    );
+    expect(near![0]).toMatchObject({ nearNote: true, firstNote: 1 });
+    expect(far![0]!.nearNote).toBe(false);
+  });
+});
