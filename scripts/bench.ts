@@ -34,6 +34,9 @@ import { addProject, changePlaced, file, makeSection } from '../src/lib/server/p
 import { editSources, facetsOf, listIds, listSources } from '../src/lib/server/sources';
 import { proofAroundOf } from '../src/lib/server/proof';
 import { closePools } from '../src/lib/server/workers/pools';
+import { createPrinter } from '../src/lib/core/citing/index';
+import { locale, style, toXml } from '../tests/outside/catalogue';
+import { allStyles, compare } from '../tests/outside/differential';
 import { book, outcome } from '../tests/anchoring/book';
 import { anchorAll, describe, textOf, TINTS } from '../src/lib/core/passages/index';
 import { startApp, until, visit, type App, type Person } from '../tests/browser/app';
@@ -110,24 +113,13 @@ async function fill(file: string, count: number) {
   return { db, ctx, took };
 }
 
-/** citeproc driven directly, in a process of its own: as cold as the worker that prints a list for the first time. */
-function direct(items: SourceRecord[]): number {
-  const input = JSON.stringify(items.map((r, i) => toCsl(String(i), r)));
-  return Number(
-    execFileSync('npx', ['tsx', 'scripts/bench-citeproc.ts'], { input, encoding: 'utf8', maxBuffer: 1e8 }),
-  );
-}
-
 await part('list', 'Reference list, 1,000 sources, APA', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-'));
   const { db, ctx } = await fill(join(folder, 'retexa.sqlite'), 1_000);
   const look = { style: 'apa', locale: 'en-US' };
   const sources = await getSources(ctx, await listIds(ctx, {}));
-  // In turn, since the machine is not the same from one moment to the next.
-  const bares: number[] = [];
   const firsts: number[] = [];
   for (let i = 0; i < 5; i++) {
-    bares.push(direct(sources.map((s) => s.record)));
     // A worker that never saw the list, its style loaded by a single reference.
     await closePools();
     await printList(ctx, sources.slice(0, 1), look);
@@ -136,9 +128,8 @@ await part('list', 'Reference list, 1,000 sources, APA', async () => {
   }
   const again: number[] = [];
   for (let i = 0; i < 7; i++) again.push((await timed(() => printList(ctx, sources, look)))[0]);
-  const [first, bare] = [median(firsts), median(bares)];
-  row('citeproc driven directly', ms(bare));
-  row('first time, in the worker', ms(first), `${(first / bare).toFixed(2)} times citeproc`);
+  const first = median(firsts);
+  row('first time, in the worker', ms(first));
   row(
     'again, from the cache',
     ms(median(again)),
@@ -154,6 +145,66 @@ await part('list', 'Reference list, 1,000 sources, APA', async () => {
   await db.destroy();
   await closePools();
 });
+
+await part('csl', 'CSL processor, whole cold processes against pandoc --citeproc', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-'));
+  for (const count of [1_000, 4_827]) {
+    const items = [...largeLibrary(count)].map((record, i) => toCsl(`s${i}`, record));
+    const file = join(folder, `${count}.json`);
+    writeFileSync(file, JSON.stringify(items));
+    writeFileSync(join(folder, 'in.md'), '---\nnocite: "@*"\n---\n');
+    for (const id of ['apa', 'chicago-note-bibliography', 'ieee', 'american-sociological-association']) {
+      writeFileSync(join(folder, 'style.csl'), toXml(style(id)));
+      const [mine, theirs]: number[][] = [[], []];
+      for (let i = 0; i < 3; i++) {
+        mine!.push(outside('node', ['build/cli/retexa.js', 'cite', file, '--style', id], '/dev/null'));
+        theirs!.push(
+          outside('pandoc', ['--citeproc', '--csl', join(folder, 'style.csl'), '--bibliography', file, join(folder, 'in.md'), '-t', 'plain'], '/dev/null'),
+        ); // prettier-ignore
+      }
+      const [ours, pandoc] = [median(mine!), median(theirs!)];
+      row(
+        `${count} references, ${id}`,
+        ms(ours),
+        `pandoc ${ms(pandoc)}, ${(ours / pandoc).toFixed(2)} of it`,
+      );
+    }
+  }
+  const tree = style('apa');
+  const english = locale('en-US');
+  row('a style opened and compiled, APA', ms((await timed(() => createPrinter(tree, english, 'en-US')))[0]));
+  const items = [...largeLibrary(5_000)].map((record, i) => toCsl(`s${i}`, record));
+  const printer = createPrinter(tree, english, 'en-US');
+  row('5,000 references, in the process', ms((await timed(() => printer.list(items)))[0]));
+  const changes: number[] = [];
+  for (let i = 0; i < 7; i++) {
+    items[i * 500] = { ...items[i * 500]!, title: `Changed ${i}` };
+    changes.push((await timed(() => printer.list(items)))[0]);
+  }
+  row('one record of them changed', ms(median(changes)));
+});
+
+await part(
+  'differential',
+  'Entries equal to citeproc-js, all independent styles in their own locale',
+  async () => {
+    let [total, same, left] = [0, 0, 0];
+    const worst: [string, number][] = [];
+    for (const id of allStyles()) {
+      const compared = compare(id);
+      if (!compared) {
+        left++;
+        continue;
+      }
+      total += compared.total;
+      same += compared.same;
+      worst.push([id, compared.total - compared.same]);
+    }
+    row('entries and citations equal', `${((100 * same) / total).toFixed(2)} %`, `${same} of ${total}`);
+    row('styles not compared, since citeproc-js leaves entries out', String(left));
+    for (const [id, count] of worst.sort((a, b) => b[1] - a[1]).slice(0, 20)) row(`  ${id}`, String(count));
+  },
+);
 
 /** The time a command takes, in milliseconds, with a file on its standard input. */
 function outside(command: string, args: string[], file: string): number {

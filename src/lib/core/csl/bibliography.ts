@@ -1,6 +1,6 @@
 import { capitalised } from './citations';
 import { findKind, isEmpty, piece, replaced, textOf, type Node } from './pieces';
-import { scopeOf, type Entry, type Registry } from './registry';
+import { scopeOf, type AskedLevel, type Entry, type Registry } from './registry';
 
 /** An entry of a list as nodes: all of it, or what stands in the margin and what beside. */
 export interface EntryNodes {
@@ -12,17 +12,32 @@ export interface EntryNodes {
 export function entryNodes(registry: Registry, entry: Entry): Node[] {
   const { told, number } = entry;
   const sign = `${registry.style.printsNumber ? number : 0}|${told.yearSuffix ?? ''}|${told.condition}|${told.levels?.show?.[0] ?? ''}`;
+  const kept = entry.printed;
   // How far a name is told depends on all other works.
-  const mayKeep = !told.levelOf || !registry.style.shortNamesInList;
-  if (mayKeep && entry.printed?.sign === sign) return entry.printed.nodes;
-  const nodes = printEntry(registry, entry);
-  entry.printed = { sign, nodes };
+  const same =
+    kept?.sign === sign &&
+    kept.asked.every(([name, list, index, as, level]) => told.levelOf?.(name, list, index, as) === level);
+  if (kept && same) return kept.nodes;
+  const asked: AskedLevel[] = [];
+  const nodes = printEntry(registry, entry, asked);
+  entry.printed = { sign, nodes, asked };
   return nodes;
 }
 
-function printEntry(registry: Registry, entry: Entry): Node[] {
+function printEntry(registry: Registry, entry: Entry, asked: AskedLevel[]): Node[] {
   const area = registry.style.bibliography!;
-  const scope = scopeOf(registry, entry, 'bibliography');
+  const { levelOf } = entry.told;
+  const scope = scopeOf(registry, entry, 'bibliography', {
+    levelOf:
+      levelOf &&
+      ((name, list, index, as) => {
+        // Names that are written with their given names need no telling apart here.
+        if (!as.short) return 0;
+        const level = levelOf(name, list, index, as);
+        asked.push([name, list, index, as, level]);
+        return level;
+      }),
+  });
   let nodes: Node[];
   if (area.attrs['second-field-align']) {
     const printed = area.parts

@@ -132,11 +132,21 @@ function around(p: Printed, nodes: Node[]): Node[] {
 
 /** Nodes whose first word is a term of the style, which takes a capital where a sentence begins. */
 export function capitalised(nodes: Node[]): Node[] {
+  return beginsWithTerm(nodes) ? withCapital(nodes) : nodes;
+}
+
+function beginsWithTerm(nodes: Node[]): boolean {
+  const [first] = nodes;
+  if (first === undefined || typeof first === 'string') return false;
+  return first.kind === 'term' || beginsWithTerm(first.kids);
+}
+
+function withCapital(nodes: Node[]): Node[] {
   const [first, ...rest] = nodes;
   if (first === undefined || typeof first === 'string') return nodes;
   if (first.kind === 'term')
     return [{ ...first, kids: inCase(first.kids, 'capitalize-first', undefined) }, ...rest];
-  return [{ ...first, kids: capitalised(first.kids) }, ...rest];
+  return [{ ...first, kids: withCapital(first.kids) }, ...rest];
 }
 
 function plain(printed: Printed[], area: CompiledArea, groups: boolean): Node[] {

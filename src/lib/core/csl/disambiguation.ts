@@ -63,7 +63,7 @@ function globalLevels(style: CompiledStyle, all: Candidate[]): LevelOf {
   for (const { lists } of all)
     for (const list of primary ? lists.slice(0, 1) : lists)
       for (const name of primary ? list.names.slice(0, 1) : list.names) {
-        const [family, initial, full] = keysOf(name);
+        const [family, initial, full] = nameKeys(name);
         const known = families.get(family) ?? new Map<string, Set<string>>();
         families.set(family, known);
         known.set(initial, (known.get(initial) ?? new Set()).add(full));
@@ -76,15 +76,13 @@ function globalLevels(style: CompiledStyle, all: Candidate[]): LevelOf {
     for (const fulls of byInitials.values()) for (const full of fulls) alone.set(full, fulls.size === 1);
   }
   return (name, _list, _index, { initials, short }) => {
-    const initialsDo = alone.get(keysOf(name)[2]);
+    const initialsDo = alone.get(nameKeys(name)[2]);
     if (initialsDo === undefined) return 0;
     if (onlyInitials) return initialsDo && short ? (initials ? 1 : INITIALS_ALONE) : 0;
     if (!initials) return 2;
     return initialsDo ? (short ? 1 : 0) : 2;
   };
 }
-
-const keysOf = (name: NameValue) => nameKeys(name);
 
 interface Candidate {
   entry: Entry;

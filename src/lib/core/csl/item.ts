@@ -104,12 +104,17 @@ export const isOn = (value: unknown) => Boolean(value) && !isOff(value);
 const PARTICLES =
   /^((?:[\u2019'`]?\p{Ll}[\p{Ll}.\u2019'`]*[\s\u00a0]+)*(?:[\u2019'`]?\p{Ll}[\p{Ll}.]*[\s\u00a0]+|\p{Ll}{1,3}[\u2019'`-]))(?=\S)(.*)$/su;
 
+/** How a family name begins that may hold a particle, and what a given name has that may hold a particle or a suffix. */
+const MAY_HAVE_PARTS = /^[\p{Ll}\u2019'`"]/u;
+const MAY_HIDE_PARTS = /,|\s\p{Ll}/u;
+
 /**
  * A name whose particles stand in its other parts, taken apart: small words before the family name do not drop, small words
  * behind the given name drop; what is behind a comma there is a suffix, behind ", !" one that wants its comma. Common
  * practice of records that know only two parts; nothing is changed where a part is given.
  */
 export function withParticles(name: NameValue): NameValue {
+  if (!MAY_HAVE_PARTS.test(name.family ?? '') && !MAY_HIDE_PARTS.test(name.given ?? '')) return name;
   if (name.literal !== undefined || isOff(name['parse-names'])) return name;
   let { family, given } = name;
   let dropping = name['dropping-particle'];

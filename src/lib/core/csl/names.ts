@@ -49,6 +49,19 @@ const isEastern = (name: NameValue) => IDEOGRAPHS.test(`${name.family ?? ''}${na
 
 const CAPITAL = /\p{Lu}/u;
 
+/** Initials made by the options of one list, which the same given name comes to again and again. */
+const made = new WeakMap<object, Map<string, string>>();
+function initialsKept(given: string, options: NameOptions): string {
+  let kept = made.get(options);
+  if (!kept) made.set(options, (kept = new Map()));
+  let text = kept.get(given);
+  if (text === undefined) {
+    if (kept.size > 20_000) kept.clear();
+    kept.set(given, (text = initials(given, options)));
+  }
+  return text;
+}
+
 type Initials = Pick<NameOptions, 'initialize' | 'initializeWith' | 'hyphenated'>;
 
 /**
@@ -157,7 +170,7 @@ export function nameNode(
   const suffix = bare ? (name.suffix ?? '').replace(/\./g, '') : (name.suffix ?? '');
   const short = options.form === 'short' && level === 0;
   const shortened = options.initializeWith !== undefined ? level < 2 : level === INITIALS_ALONE;
-  if (given && shortened && !isEastern(name)) given = initials(given, options);
+  if (given && shortened && !isEastern(name)) given = initialsKept(given, options);
   else if (given && options.initializeWith !== undefined && !isEastern(name) && level === 2)
     given = given.replace(/(\p{Lu})\.(?=\p{Lu}\.)/gu, '$1. ');
   const familyPart = (text: string) => (text ? [partNode(rich(text), options.family, lang)] : []);
@@ -223,7 +236,18 @@ export function nameNode(
 }
 
 /** A name as it is told apart from others: its family name with what belongs to it, then initials, then all. */
-export function nameKeys(name: NameValue): [family: string, initials: string, full: string] {
+export function nameKeys(name: NameValue): NameKeys {
+  const known = keysKnown.get(name);
+  if (known) return known;
+  const keys = keysOf(name);
+  keysKnown.set(name, keys);
+  return keys;
+}
+
+type NameKeys = [family: string, initials: string, full: string];
+const keysKnown = new WeakMap<NameValue, NameKeys>();
+
+function keysOf(name: NameValue): NameKeys {
   if (name.literal !== undefined && !name.family) return [name.literal, name.literal, name.literal];
   const family = `${name['non-dropping-particle'] ?? ''}|${name.family ?? ''}`;
   const rest = `${name['dropping-particle'] ?? ''}|${name.suffix ?? ''}`;

@@ -119,11 +119,14 @@ export function namesPart(tree: Tree, c: Compiling): Part {
   // What stands in for names looks as they do, but has none of their affixes.
   const { prefix: _prefix, suffix: _suffix, ...looks } = tree.attrs;
   const dressInstead = dressOf(looks, locale);
+  // Compiled when first needed: what stands in is seldom wanted, and may call much.
   const substitutes = substitute
-    ? elements(substitute).map((s) => ({
-        tree: s,
-        part: c.compile(s, { ...c, made: new Map(), names: { tree } }),
-      }))
+    ? elements(substitute).map((by) => {
+        let made: Part | undefined;
+        const part: Part = (scope) =>
+          (made ??= c.compile(by, { ...c, made: new Map(), names: { tree } }))(scope);
+        return { tree: by, part };
+      })
     : [];
 
   const labelNode = (scope: Scope, role: string, count: number): Node | undefined => {

@@ -2,6 +2,7 @@ import { disambiguate, type Printed, type Told } from './disambiguation';
 import type { Node } from './pieces';
 import { openScope, type LevelOf, type Levels, type Scope } from './scope';
 import type { Item } from './item';
+import type { SortValue } from './sorting';
 import type { CompiledStyle } from './style';
 
 /** A work as the list knows it. */
@@ -9,14 +10,14 @@ export interface Entry {
   item: Item;
   /** In the order works came, from 0. */
   arrival: number;
-  keys: string[];
+  keys: SortValue[];
   /** Its number in the list, from 1. */
   number: number;
   told: Told;
   /** Its citation as it is compared with others, before anything tells it apart. */
   base?: Printed;
   /** What was printed of it in the list, and what that depended on. */
-  printed?: { sign: string; nodes: Node[] };
+  printed?: { sign: string; nodes: Node[]; asked: AskedLevel[] };
 }
 
 /** The works of a document or a list, in order, told apart. */
@@ -26,6 +27,9 @@ export interface Registry {
   /** In the order of the list. */
   order: Entry[];
 }
+
+/** How far a name of the list was told, and by what it was asked. */
+export type AskedLevel = [...Parameters<LevelOf>, level: number];
 
 export const openRegistry = (style: CompiledStyle): Registry => ({ style, entries: new Map(), order: [] });
 
@@ -42,8 +46,7 @@ export function scopeOf(
     yearSuffix: told.yearSuffix,
     conditions: told.condition,
     levels: area === 'citation' ? told.levels : namesAlone(told.levels),
-    // In the list only names that are written short need telling apart.
-    levelOf: area === 'citation' ? told.levelOf : inShort(told.levelOf),
+    levelOf: told.levelOf,
     ...rest,
   });
 }
@@ -51,9 +54,6 @@ export function scopeOf(
 /** In the list, the first names show as many as the citations do. */
 const namesAlone = (levels: Levels | undefined): Levels | undefined =>
   levels?.show?.[0] === undefined ? undefined : { show: [levels.show[0]] };
-
-const inShort = (levelOf: LevelOf | undefined): LevelOf | undefined =>
-  levelOf && ((name, list, index, as) => (as.short ? levelOf(name, list, index, as) : 0));
 
 /**
  * Makes a registry hold these works: sorted as the style sorts its list, numbered, and told apart. With `sorted` off they
@@ -72,7 +72,11 @@ export function setItems(registry: Registry, items: Item[], sorted = true): void
     );
   });
   registry.entries = next;
-  const order = [...next.values()];
+  // Those known stand in the order they had, which is nearly the one they will have.
+  const before = registry.order.filter((e) => next.get(e.item.id) === e);
+  const stay = new Set(before);
+  const order =
+    area && sorted ? [...before, ...[...next.values()].filter((e) => !stay.has(e))] : [...next.values()];
   if (area && sorted) {
     const byNumber = area.keys.some((k) => k.isNumber);
     for (const entry of order)

@@ -6,15 +6,22 @@ import { textOf } from './pieces';
 import type { Part, Scope } from './scope';
 import type { Tree } from './tree';
 
+/** What a work is sorted by under one key: its words, each as it stands and without its capitals. */
+export interface SortValue {
+  text: string;
+  words: string[];
+  plain: (string | undefined)[];
+}
+
 /** A key of a style to sort by. CSL 1.0.2, "Sorting". */
 export interface SortKey {
-  of(scope: Scope): string;
+  of(scope: Scope): SortValue;
   descending: boolean;
   /** It is the number a work has in the list. */
   isNumber: boolean;
 }
 
-export type Compare = (a: string[], b: string[]) => number;
+export type Compare = (a: SortValue[], b: SortValue[]) => number;
 
 const numberIn = (text: string | undefined) => (text === undefined ? undefined : Number(text));
 
@@ -40,11 +47,11 @@ export function sortKeysOf(area: Tree, c: Compiling): SortKey[] {
         isNumber: variable === 'citation-number' || (macro !== undefined && printsNumber(macro, c)),
         of(scope) {
           if (variable !== undefined && DATE_VARIABLES.has(variable))
-            return dateKey(dateIn(scope.item, variable));
+            return sortValue(dateKey(dateIn(scope.item, variable)));
           scope.sorting = sorting;
           const node = part(scope);
           scope.sorting = undefined;
-          return sortable(textOf(node));
+          return sortValue(sortable(textOf(node)));
         },
       };
     });
@@ -82,8 +89,21 @@ function partOf(variable: string | undefined, macro: string | undefined, c: Comp
 /** A key without what does not count in sorting: marks of look and quotation. */
 const sortable = (text: string) => text.replace(/["'\u2018\u2019\u201c\u201d]/g, '').trim();
 
-/** Words, which compare one by one: a name comes before a longer one that begins with it. */
-const wordsOf = (key: string) => key.split(/[\s,;]+/);
+/** A word of small Latin letters alone, which sorts letter by letter in the languages of `LETTER_BY_LETTER`. */
+const PLAIN = /^[a-z]+$/;
+
+/** Languages in which letters without marks sort as they stand in the alphabet; Unicode CLDR, root collation. */
+const LETTER_BY_LETTER = /^(?:en|de|fr|it|nl|pt|es)\b/i;
+
+/** A key as words, which compare one by one: a name comes before a longer one that begins with it. */
+function sortValue(text: string): SortValue {
+  const words = text.split(/[\s,;]+/);
+  const plain = words.map((w) => {
+    const small = w.toLowerCase();
+    return PLAIN.test(small) ? small : undefined;
+  });
+  return { text, words, plain };
+}
 
 /** How keys of a language compare: letter by letter, whatever their case, numbers by their value; what is empty comes last. */
 export function comparing(keys: SortKey[], lang: string): Compare {
@@ -92,21 +112,26 @@ export function comparing(keys: SortKey[], lang: string): Compare {
     ignorePunctuation: true,
     numeric: true,
   });
-  const byWords = (x: string, y: string): number => {
-    const [p, q] = [wordsOf(x), wordsOf(y)];
-    const most = Math.min(p.length, q.length);
+  const byLetter = LETTER_BY_LETTER.test(lang);
+  const byWords = (x: SortValue, y: SortValue): number => {
+    const most = Math.min(x.words.length, y.words.length);
     for (let i = 0; i < most; i++) {
-      const way = compare(p[i]!, q[i]!);
+      const [p, q] = [x.plain[i], y.plain[i]];
+      if (byLetter && p !== undefined && q !== undefined) {
+        if (p !== q) return p < q ? -1 : 1;
+        continue;
+      }
+      const way = compare(x.words[i]!, y.words[i]!);
       if (way !== 0) return way;
     }
-    return p.length - q.length;
+    return x.words.length - y.words.length;
   };
   return (a, b) => {
     for (let i = 0; i < keys.length; i++) {
       const [x, y] = [a[i]!, b[i]!];
-      if (x === y) continue;
-      if (x === '') return 1;
-      if (y === '') return -1;
+      if (x.text === y.text) continue;
+      if (x.text === '') return 1;
+      if (y.text === '') return -1;
       const way = byWords(x, y);
       if (way !== 0) return keys[i]!.descending ? -way : way;
     }

@@ -36,8 +36,6 @@ export interface CompiledStyle {
   usesDisambiguate: boolean;
   /** The number of a work may print. */
   printsNumber: boolean;
-  /** The list may print names without their given names. */
-  shortNamesInList: boolean;
 }
 
 const INHERITED: Record<string, string> = {
@@ -51,23 +49,6 @@ const INHERITED: Record<string, string> = {
 /** Whether an element with an attribute of a value stands anywhere in a style. */
 function has(tree: Tree, test: (tree: Tree) => boolean): boolean {
   return test(tree) || elements(tree).some((k) => has(k, test));
-}
-
-/** Whether an element is among those a part of a style comes to by way of its macros. */
-function reaches(
-  tree: Tree,
-  macros: Map<string, Tree>,
-  test: (tree: Tree) => boolean,
-  seen = new Set<string>(),
-): boolean {
-  if (test(tree)) return true;
-  const { macro } = tree.attrs;
-  if (macro !== undefined && !seen.has(macro)) {
-    seen.add(macro);
-    const called = macros.get(macro);
-    if (called && reaches(called, macros, test, seen)) return true;
-  }
-  return elements(tree).some((k) => reaches(k, macros, test, seen));
 }
 
 export interface StyleOptions {
@@ -145,8 +126,5 @@ export function compileStyle(
     addYearSuffix: attrs['disambiguate-add-year-suffix'] === 'true',
     usesDisambiguate: has(style, (t) => t.attrs.disambiguate !== undefined),
     printsNumber: has(style, (t) => t.attrs.variable === 'citation-number'),
-    shortNamesInList:
-      bibliographyTree !== undefined &&
-      reaches(bibliographyTree, macros, (t) => t.attrs.form === 'short' && t.name === 'name'),
   };
 }
