@@ -50,12 +50,12 @@ describe('the styles offered, against citeproc-js', () => {
 describe('a sample of the catalogue, against citeproc-js', () => {
   it('prints the same in 96 entries of a hundred and more', () => {
     let [total, same] = [0, 0];
-    for (const id of allStyles().filter((_, i) => i % 100 === 0)) {
+    for (const id of allStyles().filter((_, i) => i % 200 === 0)) {
       const compared = compare(id);
       total += compared?.total ?? 0;
       same += compared?.same ?? 0;
     }
-    expect(total).toBeGreaterThan(5_000);
+    expect(total).toBeGreaterThan(3_000);
     expect(same / total).toBeGreaterThan(0.96);
   });
 });

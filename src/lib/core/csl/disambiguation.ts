@@ -1,5 +1,5 @@
 import { INITIALS_ALONE, nameKeys } from './names';
-import type { NameValue } from './item';
+
 import { textOf } from './pieces';
 import { openScope, SUBSEQUENT, type LevelOf, type Levels, type NameList, type Scope } from './scope';
 import type { Entry, Registry } from './registry';

@@ -82,7 +82,7 @@ describe('letters', () => {
       'The tide in Gull Bay',
     ));
   it('large and small go by the language', () => {
-    expect(cased('ilık', 'uppercase', 'tr')).toBe('İLIK'.replace('İ', 'I'));
+    expect(cased('ilık', 'uppercase', 'tr')).toBe('İLIK');
     expect(cased('Tide', 'lowercase')).toBe('tide');
     expect(cased('tide mills', 'capitalize-first')).toBe('Tide mills');
   });
