@@ -48,7 +48,7 @@ describe('the styles offered, against citeproc-js', () => {
 });
 
 describe('a sample of the catalogue, against citeproc-js', () => {
-  it('prints the same in 96 entries of a hundred and more', () => {
+  it('prints the same in more than 96.5 entries of a hundred', () => {
     let [total, same] = [0, 0];
     for (const id of allStyles().filter((_, i) => i % 200 === 0)) {
       const compared = compare(id);
@@ -56,6 +56,6 @@ describe('a sample of the catalogue, against citeproc-js', () => {
       same += compared?.same ?? 0;
     }
     expect(total).toBeGreaterThan(3_000);
-    expect(same / total).toBeGreaterThan(0.96);
+    expect(same / total).toBeGreaterThan(0.965);
   });
 });

@@ -6,7 +6,8 @@ import type { Part, Scope } from './scope';
 import type { Tree } from './tree';
 import { datePartElement, labelPart, numberPart, textPart } from './variables';
 
-function groupPart(tree: Tree, c: Compiling): Part {
+function groupPart(tree: Tree, around: Compiling): Part {
+  const c = { ...around, alternatives: false };
   const parts = elements(tree).map((k) => compile(k, c));
   const { delimiter } = tree.attrs;
   const dress = dressOf(tree.attrs, c.locale);
@@ -29,6 +30,15 @@ function asOne(parts: Part[], scope: Scope): Node[] {
   scope.called = called || scope.called || !nothing;
   scope.found = found || !nothing;
   return nothing ? [] : nodes;
+}
+
+/** The first part that prints, and no other. */
+function firstOf(parts: Part[], scope: Scope): Node[] {
+  for (const part of parts) {
+    const node = part(scope);
+    if (node !== undefined && !isEmpty(node)) return [node];
+  }
+  return [];
 }
 
 function printAll(parts: Part[], scope: Scope): Node[] {
@@ -59,7 +69,7 @@ function choosePart(tree: Tree, c: Compiling): Part {
   return (scope) => {
     for (const { met, parts } of branches) {
       if (!met(scope)) continue;
-      const nodes = printAll(parts, scope);
+      const nodes = c.alternatives ? firstOf(parts, scope) : printAll(parts, scope);
       return nodes.length === 0 ? undefined : nodes.length === 1 ? nodes[0] : piece(nodes, { spliced: true });
     }
     return undefined;
@@ -67,7 +77,8 @@ function choosePart(tree: Tree, c: Compiling): Part {
 }
 
 /** A macro as what it prints; compiled once for an area. */
-export function macroPart(name: string, c: Compiling): Part {
+export function macroPart(name: string, around: Compiling): Part {
+  const c = { ...around, alternatives: false };
   const known = c.made.get(name);
   if (known) return known;
   const tree = c.macros.get(name);

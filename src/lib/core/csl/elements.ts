@@ -2,7 +2,7 @@ import { inCase, isEnglish, type TextCase } from './case';
 import { textIn } from './item';
 import type { Locale } from './locale';
 import type { PageRangeFormat } from './numbers';
-import { affixed, mapText, piece, type Display, type Look, type Node, type Piece } from './pieces';
+import { affixed, piece, type Display, type Look, type Node, type Piece } from './pieces';
 import type { Part, Scope } from './scope';
 import type { Tree } from './tree';
 
@@ -23,6 +23,8 @@ export interface Compiling {
   /** Compiles an element, or a macro by its name. */
   compile(tree: Tree, c: Compiling): Part;
   macro(name: string, c: Compiling): Part;
+  /** Set for what stands directly in `substitute`, conditions gone through: the first that prints is all that does. */
+  alternatives?: boolean;
   /** Set within `substitute`: what shorthand names take over. */
   names?: { tree: Tree };
 }
@@ -53,7 +55,18 @@ export const nameLookOf = (attrs: Attrs): Look | undefined =>
     ),
   );
 
-const noPeriods = (nodes: Node[]): Node[] => nodes.map((n) => mapText(n, (t) => t.replace(/\./g, '')));
+/**
+ * Content without its full stops: those of values, terms and words, not those a style puts around them. CSL 1.0.2,
+ * "Strip-periods"; for what a macro prints, common practice.
+ */
+function noPeriods(nodes: Node[]): Node[] {
+  const go = (node: Node, content: boolean): Node => {
+    if (typeof node === 'string') return content ? node.replace(/\./g, '') : node;
+    const within = content || node.field !== undefined || node.kind !== undefined || node.unit === true;
+    return { ...node, kids: node.kids.map((kid) => go(kid, within)) };
+  };
+  return nodes.map((node) => go(node, typeof node === 'string'));
+}
 
 export interface Dress {
   (kids: Node[], scope: Scope, field?: string): Node | undefined;

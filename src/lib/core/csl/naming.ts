@@ -124,7 +124,7 @@ export function namesPart(tree: Tree, c: Compiling): Part {
     ? elements(substitute).map((by) => {
         let made: Part | undefined;
         const part: Part = (scope) =>
-          (made ??= c.compile(by, { ...c, made: new Map(), names: { tree } }))(scope);
+          (made ??= c.compile(by, { ...c, made: new Map(), names: { tree }, alternatives: true }))(scope);
         return { tree: by, part };
       })
     : [];
@@ -232,6 +232,8 @@ export function namesPart(tree: Tree, c: Compiling): Part {
     scope.called = true;
     scope.found = saved[1];
     // Sorted by how many there are, none comes before one.
-    return options.form === 'count' && scope.sorting ? '0' : undefined;
+    if (options.form !== 'count' || !scope.sorting) return undefined;
+    scope.found = true;
+    return '0';
   };
 }

@@ -17,7 +17,7 @@ export type Display = 'block' | 'left-margin' | 'right-inline' | 'indent';
 
 /** What a piece is, where what comes after has to find it. */
 export type Kind =
-  'names' | 'list' | 'name' | 'year' | 'suffix' | 'number' | 'locator' | 'label' | 'cite' | 'term';
+  'names' | 'list' | 'name' | 'year' | 'suffix' | 'number' | 'locator' | 'label' | 'cite' | 'term' | 'words';
 
 export interface Piece {
   kids: Node[];
@@ -81,13 +81,6 @@ export function textOf(node: Node | undefined): string {
   let text = '';
   for (const kid of node.kids) text += textOf(kid);
   return text;
-}
-
-/** A copy of a node whose leaves are changed in order. */
-export function mapText(node: Node, change: (text: string, nocase: boolean) => string, nocase = false): Node {
-  if (typeof node === 'string') return change(node, nocase);
-  const within = nocase || node.nocase === true;
-  return { ...node, kids: node.kids.map((kid) => mapText(kid, change, within)) };
 }
 
 /** The first piece of a kind, in the order it prints. */

@@ -38,7 +38,8 @@ export function textPart(tree: Tree, c: Compiling): Part {
     const plural = attrs.plural === 'true';
     const text = locale.term(term === 'sub verbo' ? 'sub-verbo' : term, form as TermForm | undefined, plural);
     if (text === undefined) return () => undefined;
-    const nodes = [piece(richText(text), { kind: 'term' })];
+    // One whose letters the style sets itself takes no capital for standing first.
+    const nodes = [piece(richText(text), { kind: attrs['text-case'] ? 'words' : 'term' })];
     return (scope) => dress(nodes, scope);
   }
   if (attrs.value !== undefined) {
@@ -231,7 +232,10 @@ export function datePartElement(tree: Tree, c: Compiling): Part {
   const { locale } = c;
   const { parts, delimiter, dress: attrs } = datePartsOf(tree, locale);
   const dress = dressOf(attrs, locale);
-  const printsYear = parts.some((p) => p.name === 'year');
+  const year = parts.find((p) => p.name === 'year');
+  const printsYear = year !== undefined;
+  // A date in words looks as its year would.
+  const yearLook = year?.look;
   return (scope) => {
     const date = scope.spent?.has(variable) ? undefined : dateIn(scope.item, variable);
     scope.called = true;
@@ -241,7 +245,9 @@ export function datePartElement(tree: Tree, c: Compiling): Part {
     if (date.literal !== undefined) {
       spend(scope, variable);
       scope.found = true;
-      const nodes: Node[] = [piece(richText(date.literal), { kind: 'year' })];
+      const nodes: Node[] = [
+        piece(richText(date.literal), { kind: 'year', ...(yearLook ? { look: yearLook } : {}) }),
+      ];
       if (!scope.sorting) addSuffix(scope, nodes);
       return dress(nodes, scope, variable);
     }
