@@ -39,7 +39,7 @@ function printCite(
   return registry.style.citation.print(scope);
 }
 
-const ENDS_SENTENCE = /[.?!]\s*["”’»]?\s*$/;
+const ENDS_SENTENCE = /[.?!]\s?["”’»]?$/;
 
 /** Text of a prefix or a suffix, with a blank where it meets the cite and has none of its own. */
 function prefixNodes(text: string | undefined): Node[] {
@@ -79,7 +79,9 @@ export function citationNodes(registry: Registry, cites: Cite[], places: Place[]
     const place = places[i] ?? FIRST_PLACE;
     const nodes = printCite(registry, entry, cite, place, Boolean(cite['suppress-author']));
     const { prefix } = cite;
-    const begins = prefix ? ENDS_SENTENCE.test(prefix) && /\s/.test(prefix.trim()) : style.isNote && i === 0;
+    const begins = prefix
+      ? ENDS_SENTENCE.test(prefix.trimEnd()) && /\s/.test(prefix.trim())
+      : style.isNote && i === 0;
     return [{ cite, entry, place, nodes, names: namesText(nodes), begins }];
   });
   const [only] = printed;

@@ -108,6 +108,19 @@ const PARTICLES =
 const MAY_HAVE_PARTS = /^[\p{Ll}\u2019'`"]/u;
 const MAY_HIDE_PARTS = /,|\s\p{Ll}/u;
 
+/** A word that stands small behind a given name. */
+const SMALL_WORD = /^\p{Ll}[\p{Ll}\u2019'`-]*$/u;
+
+/** Where the small words behind a given name begin; its length if there are none. At least one word is the name's own. */
+function endOfNames(given: string): number {
+  let end = given.length;
+  for (const gap of [...given.matchAll(/\s+/g)].reverse()) {
+    if (gap.index === 0 || !SMALL_WORD.test(given.slice(gap.index + gap[0].length, end))) break;
+    end = gap.index;
+  }
+  return end;
+}
+
 /**
  * A name whose particles stand in its other parts, taken apart: small words before the family name do not drop, small words
  * behind the given name drop; what is behind a comma there is a suffix, behind ", !" one that wants its comma. Common
@@ -136,7 +149,7 @@ export function withParticles(name: NameValue): NameValue {
     const m = /^(.*?),\s*(!?)\s*(.+)$/s.exec(given);
     if (m && suffix === undefined) {
       const words = m[3]!.trim();
-      if (/^(?:\p{Ll}+[\u2019'`]?\s*)+$/u.test(words) && !/^(?:jr|sr|i+|iv|v)\.?$/i.test(words)) {
+      if (/^\p{Ll}[\p{Ll}\u2019'`\s]*$/u.test(words) && !/^(?:jr|sr|i+|iv|v)\.?$/i.test(words)) {
         dropping ??= words;
         given = `${m[1]!},`;
       } else {
@@ -146,10 +159,10 @@ export function withParticles(name: NameValue): NameValue {
       }
     }
     if (!dropping) {
-      const d = /^(\S.*?)((?:\s+\p{Ll}[\p{Ll}\u2019'`-]*)+)$/su.exec(given);
-      if (d) {
-        dropping = d[2]!.trim();
-        given = d[1]!;
+      const before = endOfNames(given);
+      if (before < given.length) {
+        dropping = given.slice(before).trim();
+        given = given.slice(0, before);
       }
     }
   }
@@ -221,8 +234,12 @@ function partsOfLine(text: string): DateParts | undefined {
   return parts;
 }
 
+/** What is longer than any date, in characters: it is words. */
+const LONGEST_DATE = 200;
+
 /** A line of text as a date, as far as it is one; else its words. */
 function dateOfLine(raw: string): PlainDate {
+  if (raw.length > LONGEST_DATE) return { literal: raw, uncertain: false };
   const uncertain = /\?|\bca?\.?\s|\bcirca\b/i.test(raw);
   const text = raw.replace(/[?]|\bca?\.\s*|\bcirca\s*/gi, '').trim();
   const range = /^(.+?)\s*(?:\/|--|\u2013|\s-\s|(?<=\d{4})-(?=\d{4}))\s*(.+)$/.exec(text);

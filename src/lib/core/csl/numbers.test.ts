@@ -73,5 +73,7 @@ describe('ranges of pages', () => {
     expect(pageRanges('N110 - P5', 'expanded', '–')).toBe('N110-P5');
     expect(pageRanges('327\\-30', undefined, '–')).toBe('327-30');
     expect(pageRanges('12, 15-17', undefined, '–')).toBe('12, 15–17');
+    const words = `${'a'.repeat(90)}1-2`;
+    expect(pageRanges(`${words}, 15-17`, undefined, '–')).toBe(`${words}, 15–17`);
   });
 });

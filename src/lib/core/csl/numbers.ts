@@ -30,6 +30,11 @@ export function inForm(number: number, form: NumberForm, locale: Locale, gender?
   return `${number}${locale.ordinalSuffix(number, gender)}`;
 }
 
+/** What is longer than any number, list of pages, or one range of them, in characters: it is text, and prints as it stands. */
+const LONGEST = 400;
+const LONGEST_LIST = 1_000;
+const LONGEST_RANGE = 80;
+
 /** One number as CSL has it: digits, with a few letters before or behind. */
 const ONE = String.raw`[\p{L}]{0,5}\d+[\p{L}]{0,5}`;
 const NUMERIC = new RegExp(String.raw`^\s*${ONE}(?:\s*(?:[-\u2013,&/]|--)\s*${ONE})*\s*$`, 'u');
@@ -40,10 +45,12 @@ const ROMAN = String.raw`(?=[ivxlcdm])m{0,3}(?:cm|cd|d?c{0,3})(?:xc|xl|l?x{0,3})
 const ROMAN_PAGES = new RegExp(String.raw`^\s*${ROMAN}(?:\s*[-\u2013]\s*${ROMAN})?\s*$`, 'i');
 
 /** Whether a value is a number or several. CSL 1.0.2, "Choose", `is-numeric`. */
-export const isNumeric = (value: string): boolean => NUMERIC.test(value) || ROMAN_PAGES.test(value);
+export const isNumeric = (value: string): boolean =>
+  value.length <= LONGEST && (NUMERIC.test(value) || ROMAN_PAGES.test(value));
 
 /** Whether a value of a number variable tells of several, so that its label is in the plural. CSL 1.0.2, "Label". */
 export function isSeveral(value: string): boolean {
+  if (value.length > LONGEST) return /\d ?[-\u2013,] ?\d/.test(value);
   const text = value.replace(/<[^>]*>/g, '').trim();
   const m = /^(\S.*?)\s*(?:,\s|[&\u2013]|--?|\band\b|\bund\b|\bet\b|\by\b)\s*(\S.*)$/u.exec(text);
   if (!m) return false;
@@ -58,6 +65,7 @@ export function isSeveral(value: string): boolean {
  */
 export function numberText(value: string, form: NumberForm, locale: Locale, gender?: Gender): string {
   const dash = locale.term('page-range-delimiter') ?? '\u2013';
+  if (value.length > LONGEST) return value;
   if (!isNumeric(value)) return withLabels(value, form, locale, gender) ?? value;
   return value
     .trim()
@@ -128,7 +136,7 @@ function lastOf(from: string, to: string, format: PageRangeFormat): string {
  * numbers with the same letters before, or none; a hyphen in anything else stays one, as does one behind a backslash.
  */
 export function pageRanges(value: string, format: PageRangeFormat | undefined, delimiter: string): string {
-  if (!/[-\u2013]/.test(value)) return value;
+  if (value.length > LONGEST_LIST || !/[-\u2013]/.test(value)) return value;
   return value
     .split(/(\s*[,;&]\s*|\s+and\s+)/)
     .map((part, i) => (i % 2 ? part : oneRange(part, format, delimiter)))
@@ -136,6 +144,7 @@ export function pageRanges(value: string, format: PageRangeFormat | undefined, d
 }
 
 function oneRange(part: string, format: PageRangeFormat | undefined, delimiter: string): string {
+  if (part.length > LONGEST_RANGE) return part;
   const m =
     /^(.*?)([\p{L}]*)(\d+)([\p{L}]*)\s*(?:--?|\u2013)\s*([\p{L}\d]*?)([\p{L}]*)(\d+)([\p{L}]*)$/u.exec(part);
   if (!m) {

@@ -24,6 +24,9 @@ const MARKED = /[<"'“”‘’«»‹›„‚]/;
 /** Text that begins with a mark, which is its own and no affix of anything. */
 const BEGINS_WITH_MARK = /^[.,;:!?]/;
 
+/** How many marks may stand open in each other; what opens more is text. */
+const DEEPEST = 32;
+
 interface Open {
   /** What closes it. */
   close: string;
@@ -104,7 +107,7 @@ export function richText(text: string): Node[] {
     if (mark[0] === '<') {
       const span = SPAN.exec(mark);
       const tag = TAGS[span ? (span[1] ?? 'smallcaps') : mark];
-      if (tag) {
+      if (tag && open.length < DEEPEST) {
         openMark(tag.close, mark, {
           ...(tag.look ? { look: tag.look, flips: true } : {}),
           ...(tag.nocase ? { nocase: true } : {}),
@@ -129,6 +132,7 @@ export function richText(text: string): Node[] {
     const closing = CLOSERS[mark];
     const mayOpen =
       closing !== undefined &&
+      open.length < DEEPEST &&
       (mark === '«' || !isBlank(after)) &&
       after !== mark &&
       (!isWord(before) || mark === '«' || mark === '“') &&
