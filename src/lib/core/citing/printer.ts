@@ -145,12 +145,11 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
   const referenceOf = ({ nodes }: EntryNodes, given: CslItem): PrintedReference => {
     const kept = printed.get(nodes);
     if (kept) return kept;
-    const [margin, ...beside] = nodes;
-    const apart = typeof margin === 'object' && margin.display === 'left-margin';
-    const label = apart ? runsToText(toRuns([margin], given)) : undefined;
+    const { margin, text } = besideMargin(nodes);
+    const label = margin ? runsToText(toRuns([margin], given)) : undefined;
     const reference: PrintedReference = {
       id: given.id,
-      runs: toRuns(apart ? beside : nodes, given),
+      runs: toRuns(text, given),
       ...(label ? { label } : {}),
     };
     printed.set(nodes, reference);
@@ -237,6 +236,12 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
   };
 }
 
+/** What stands in the margin of an entry, such as its number, and what stands beside it. */
+function besideMargin(nodes: Node[]): { margin?: Node; text: Node[] } {
+  const [margin, ...text] = nodes;
+  return typeof margin === 'object' && margin.display === 'left-margin' ? { margin, text } : { text: nodes };
+}
+
 /** A reference by itself, without a number; in a style without a list, a note that cites it for the first time. */
 function one(
   compiled: CompiledStyle,
@@ -248,7 +253,5 @@ function one(
   setItems(registry, [withPlainDates(given)]);
   if (!hasList) return { id: given.id, runs: toRuns(citationNodes(registry, [{ id: given.id }]), given) };
   const [entry] = listNodes(registry);
-  const [margin, ...beside] = entry!.nodes;
-  const apart = typeof margin === 'object' && margin.display === 'left-margin';
-  return { id: given.id, runs: toRuns(apart ? beside : entry!.nodes, given) };
+  return { id: given.id, runs: toRuns(besideMargin(entry!.nodes).text, given) };
 }

@@ -1,3 +1,5 @@
+import * as source from '../source';
+
 /**
  * What is printed from: a record as CSL-JSON, read variable by variable. The reading is lenient, as records from elsewhere
  * are: numbers as text, dates in a line of text, names with their particles in one string.
@@ -32,28 +34,16 @@ export interface Item {
   [variable: string]: unknown;
 }
 
-export const NAME_VARIABLES = new Set(
-  `author chair collection-editor compiler composer container-author contributor curator director editor
-  editorial-director editor-translator executive-producer guest host illustrator interviewer narrator organizer
-  original-author performer producer recipient reviewed-author script-writer series-creator translator`.split(
-    /\s+/,
-  ),
-);
-export const DATE_VARIABLES = new Set([
-  'accessed',
-  'available-date',
-  'event-date',
-  'issued',
-  'original-date',
-  'submitted',
-  'container',
+/** Those of records; "container" is a date of older styles. */
+export const NAME_VARIABLES = new Set<string>(source.NAME_VARIABLES);
+export const DATE_VARIABLES = new Set<string>([...source.DATE_VARIABLES, 'container']);
+/** Those of records, and those that belong to a citation. */
+export const NUMBER_VARIABLES = new Set<string>([
+  ...source.NUMBER_VARIABLES,
+  'citation-number',
+  'first-reference-note-number',
+  'locator',
 ]);
-/** CSL 1.0.2, appendix IV, "Number Variables". */
-export const NUMBER_VARIABLES = new Set(
-  `chapter-number citation-number collection-number edition first-reference-note-number issue locator number
-  number-of-pages number-of-volumes page page-first part-number printing-number section supplement-number version
-  volume`.split(/\s+/),
-);
 
 /** Older and common names of variables. */
 const ALIASES: Record<string, string[]> = {
