@@ -182,6 +182,26 @@ await part('csl', 'CSL processor, whole cold processes against pandoc --citeproc
     changes.push((await timed(() => printer.list(items)))[0]);
   }
   row('one record of them changed', ms(median(changes)));
+  for (const id of ['apa', 'ieee', 'chicago-note-bibliography']) {
+    const text = createPrinter(style(id), english, 'en-US').text();
+    const works = items.slice(0, 200);
+    const cited = Array.from({ length: 300 }, (_, i) => ({
+      id: `c${i}`,
+      note: id.includes('note') ? i + 2 : 0,
+      cites: [
+        { id: works[(i * 7) % 190]!.id },
+        ...(i % 5 ? [] : [{ id: works[(i * 13) % 190]!.id, locator: '7' }]),
+      ],
+    }));
+    text.set(works.slice(0, 190), cited);
+    const times: number[] = [];
+    for (let i = 0; i < 7; i++) {
+      const early = { id: `new${i}`, note: cited[0]!.note ? 1 : 0, cites: [{ id: works[190 + i]!.id }] };
+      times.push((await timed(() => text.set(works, [early, ...cited])))[0]);
+      text.set(works, cited);
+    }
+    row(`a citation put before 300 others, ${id}`, ms(median(times)));
+  }
 });
 
 await part(

@@ -7,7 +7,10 @@ export {
   type CitationFormat,
   type CiteItem,
   type PrintedList,
+  type PrintedCitation,
   type PrintedReference,
+  type PrintedText,
+  type TextCitation,
   type Printer,
   type StyleFacts,
 } from './printer';

@@ -4,10 +4,13 @@ import {
   leavesOf,
   listNodes,
   nodesNamed,
+  openDocument,
   openRegistry,
+  setDocument,
   setItems,
   sortedCites,
   type Cite,
+  type ClusterNodes,
   type CompiledStyle,
   type EntryNodes,
   type Item,
@@ -59,6 +62,37 @@ export interface Printer {
   citation(items: CslItem[], cited: CiteItem[], named?: boolean): Run[];
   /** Many in-text citations of some works, each by itself as the first of a text; told apart and numbered among all of them. */
   citations(items: CslItem[], clusters: CiteItem[][]): Run[][];
+  /** A text with citations, empty at first. */
+  text(): PrintedText;
+}
+
+/** A citation where it stands in a text: its works, and the number of its note, 0 for one in the text. */
+export interface TextCitation {
+  id: string;
+  cites: CiteItem[];
+  note: number;
+  /** The first work’s author stands in the sentence, and the rest is cited behind it. */
+  named?: boolean;
+}
+
+/** A citation as it prints in a text. In a note, `author` stands in the text and `runs` in the note. */
+export interface PrintedCitation {
+  id: string;
+  author?: Run[];
+  runs: Run[];
+}
+
+/** A text whose citations stand in a row: first and later mentions, letters and numbers are those of the whole. */
+export interface PrintedText {
+  /**
+   * Makes the text hold these citations in order, of these works; works that are not cited are in the list all the same.
+   * What has to do with nothing that changed stays as it was printed, and is the same object. Cites of other works print
+   * nothing. `changed` are the ids of citations that print otherwise than before.
+   */
+  set(
+    works: CslItem[],
+    citations: TextCitation[],
+  ): { citations: PrintedCitation[]; list: PrintedList; changed: string[] };
 }
 
 export type CitationFormat = 'author-date' | 'author' | 'numeric' | 'label' | 'note';
@@ -125,44 +159,14 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
   const compiled = compileStyle(style, lang, [locale]);
   const { hasList } = styleFacts(style);
   const hangingIndent = compiled.bibliography?.attrs['hanging-indent'] === 'true';
-  const known = new Map<string, { given: CslItem; content: string; item: Item }>();
-  /** The processor’s item of a record: the same one for the same content, so that what was made of it stays. */
-  const itemOf = (given: CslItem): Item => {
-    const before = known.get(given.id);
-    if (before?.given === given) return before.item;
-    const content = JSON.stringify(given);
-    if (before?.content === content) return before.item;
-    const item = withPlainDates(given);
-    known.set(given.id, { given, content, item });
-    return item;
-  };
-  const lists = openRegistry(compiled);
-  const printed = new WeakMap<readonly Node[], PrintedReference>();
-
   const toRuns = (nodes: Node[], given: CslItem): Run[] =>
     runsOfLeaves(leavesOf(nodes, compiled.locale), fieldFor(given));
-
-  const referenceOf = ({ nodes }: EntryNodes, given: CslItem): PrintedReference => {
-    const kept = printed.get(nodes);
-    if (kept) return kept;
-    const { margin, text } = besideMargin(nodes);
-    const label = margin ? runsToText(toRuns([margin], given)) : undefined;
-    const reference: PrintedReference = {
-      id: given.id,
-      runs: toRuns(text, given),
-      ...(label ? { label } : {}),
-    };
-    printed.set(nodes, reference);
-    return reference;
-  };
+  const lists = holding(openRegistry(compiled), toRuns);
 
   function list(all: CslItem[]): PrintedList {
     if (!hasList) return { entries: [], hangingIndent: false, hasList };
-    const byId = new Map(all.map((item) => [item.id, item]));
-    setItems(lists, all.map(itemOf));
-    for (const id of known.keys()) if (!byId.has(id)) known.delete(id);
-    const entries = listNodes(lists).map((e) => referenceOf(e, byId.get(e.entry.item.id)!));
-    return { entries, hangingIndent, hasList };
+    setItems(lists.registry, all.map(lists.itemOf));
+    return { entries: lists.entries(), hangingIndent, hasList };
   }
 
   /** A list that cannot be printed with all there is in it: those that cannot be printed alone are left out, and named. */
@@ -204,7 +208,37 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       : [];
   };
 
+  function text(): PrintedText {
+    const document = openDocument(compiled);
+    const works = holding(document.registry, toRuns);
+    const known = new WeakMap<ClusterNodes, PrintedCitation>();
+    const citationOf = (cluster: ClusterNodes, cited: TextCitation): PrintedCitation => {
+      const kept = known.get(cluster);
+      if (kept) return kept;
+      const first = cited.cites.find((c) => document.registry.entries.has(c.id));
+      const given = first && works.givenOf(first.id);
+      const printed: PrintedCitation = {
+        id: cluster.id,
+        runs: given ? toRuns(cluster.nodes, given) : [],
+        ...(given && cluster.author ? { author: toRuns(cluster.author, given) } : {}),
+      };
+      known.set(cluster, printed);
+      return printed;
+    };
+    return {
+      set(all, citations) {
+        const changed = setDocument(document, citations, all.map(works.itemOf));
+        return {
+          citations: document.clusters.map((cluster, i) => citationOf(cluster, citations[i]!)),
+          list: { entries: works.entries(), hangingIndent, hasList },
+          changed,
+        };
+      },
+    };
+  }
+
   return {
+    text,
     list(all) {
       try {
         return list(all);
@@ -234,6 +268,47 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       });
     },
   };
+}
+
+/** Records as a registry holds them, and their references as they were printed of it. */
+function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => Run[]) {
+  const known = new Map<string, { given: CslItem; content: string; item: Item }>();
+  const printed = new WeakMap<readonly Node[], PrintedReference>();
+  const givenOf = (id: string): CslItem => known.get(id)!.given;
+  /** The processor’s item of a record: the same one for the same content, so that what was made of it stays. */
+  const itemOf = (given: CslItem): Item => {
+    const before = known.get(given.id);
+    if (before?.given === given) return before.item;
+    const content = JSON.stringify(given);
+    if (before?.content === content) {
+      before.given = given;
+      return before.item;
+    }
+    const item = withPlainDates(given);
+    known.set(given.id, { given, content, item });
+    return item;
+  };
+  const referenceOf = ({ nodes, entry }: EntryNodes): PrintedReference => {
+    const kept = printed.get(nodes);
+    if (kept) return kept;
+    const given = givenOf(entry.item.id);
+    const { margin, text } = besideMargin(nodes);
+    const label = margin ? runsToText(toRuns([margin], given)) : undefined;
+    const reference: PrintedReference = {
+      id: given.id,
+      runs: toRuns(text, given),
+      ...(label ? { label } : {}),
+    };
+    printed.set(nodes, reference);
+    return reference;
+  };
+  /** The references of the list in order; records that are no longer in it are let go of. */
+  const entries = (): PrintedReference[] => {
+    if (known.size > registry.entries.size)
+      for (const id of known.keys()) if (!registry.entries.has(id)) known.delete(id);
+    return listNodes(registry).map(referenceOf);
+  };
+  return { registry, itemOf, givenOf, entries };
 }
 
 /** What stands in the margin of an entry, such as its number, and what stands beside it. */

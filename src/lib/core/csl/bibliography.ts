@@ -1,6 +1,6 @@
 import { capitalised } from './citations';
 import { findKind, isEmpty, piece, replaced, textOf, type Node } from './pieces';
-import { scopeOf, type AskedLevel, type Entry, type Registry } from './registry';
+import { scopeOf, type Entry, type Names, type Registry } from './registry';
 
 /** An entry of a list as nodes: all of it, or what stands in the margin and what beside. */
 export interface EntryNodes {
@@ -10,33 +10,22 @@ export interface EntryNodes {
 
 /** The nodes of one work in the list, kept as long as the work and what tells it apart stay as they are. */
 export function entryNodes(registry: Registry, entry: Entry): Node[] {
-  const { told, number } = entry;
-  const sign = `${registry.style.printsNumber ? number : 0}|${told.yearSuffix ?? ''}|${told.condition}|${told.levels?.show?.[0] ?? ''}`;
-  const kept = entry.printed;
-  // How far a name is told depends on all other works.
-  const same =
-    kept?.sign === sign &&
-    kept.asked.every(([name, list, index, as, level]) => told.levelOf?.(name, list, index, as) === level);
-  if (kept && same) return kept.nodes;
-  const asked: AskedLevel[] = [];
-  const nodes = printEntry(registry, entry, asked);
-  entry.printed = { sign, nodes, asked };
-  return nodes;
+  return printedOf(registry, entry).nodes;
 }
 
-function printEntry(registry: Registry, entry: Entry, asked: AskedLevel[]): Node[] {
+function printedOf(registry: Registry, entry: Entry): NonNullable<Entry['printed']> {
+  const kept = entry.printed;
+  const number = registry.style.bibliography!.printsNumber ? entry.number : 0;
+  if (kept?.stamp === entry.stamp && kept.number === number) return kept;
+  return (entry.printed = { stamp: entry.stamp, number, nodes: printEntry(registry, entry) });
+}
+
+function printEntry(registry: Registry, entry: Entry): Node[] {
   const area = registry.style.bibliography!;
   const { levelOf } = entry.told;
   const scope = scopeOf(registry, entry, 'bibliography', {
-    levelOf:
-      levelOf &&
-      ((name, list, index, as) => {
-        // Names that are written with their given names need no telling apart here.
-        if (!as.short) return 0;
-        const level = levelOf(name, list, index, as);
-        asked.push([name, list, index, as, level]);
-        return level;
-      }),
+    // Names that are written with their given names need no telling apart here.
+    levelOf: levelOf && ((name, list, index, as) => (as.short ? levelOf(name, list, index, as) : 0)),
   });
   let nodes: Node[];
   if (area.attrs['second-field-align']) {
@@ -74,18 +63,27 @@ export function listNodes(registry: Registry): EntryNodes[] {
   if (!area) return [];
   const substitute = area.attrs['subsequent-author-substitute'];
   const rule = area.attrs['subsequent-author-substitute-rule'] ?? 'complete-all';
+  if (substitute === undefined)
+    return registry.order.map((entry) => ({ entry, nodes: entryNodes(registry, entry) }));
   let before: string[] | undefined;
   return registry.order.map((entry) => {
-    let nodes = entryNodes(registry, entry);
-    if (substitute !== undefined) {
-      const found = findKind(piece(nodes), 'names');
-      const names = found ? namesOf(found) : undefined;
-      if (found && names?.length && before)
-        nodes = substituted(nodes, found, names, before, substitute, rule);
-      before = names;
-    }
+    const printed = printedOf(registry, entry);
+    let { nodes } = printed;
+    const { found, texts } = (printed.names ??= firstNames(nodes));
+    if (found && texts?.length && before)
+      if (entry.instead?.of === nodes && entry.instead.before === before) nodes = entry.instead.nodes;
+      else {
+        nodes = substituted(nodes, found, texts, before, substitute, rule);
+        entry.instead = { of: printed.nodes, before, nodes };
+      }
+    before = texts;
     return { entry, nodes };
   });
+}
+
+function firstNames(nodes: Node[]): Names {
+  const found = findKind(piece(nodes), 'names');
+  return { found, texts: found ? namesOf(found) : undefined };
 }
 
 /** The names of a block as they print, one by one, and all of them. A value that stands in for names counts as one. */

@@ -1,5 +1,4 @@
-import { INITIALS_ALONE, nameKeys } from './names';
-
+import { join, leave } from './people';
 import { textOf } from './pieces';
 import { openScope, SUBSEQUENT, type LevelOf, type Levels, type NameList, type Scope } from './scope';
 import type { Entry, Registry } from './registry';
@@ -13,6 +12,8 @@ export interface Told {
   condition: number;
   yearSuffix?: string | undefined;
 }
+
+export const NOTHING_TOLD: Told = { condition: 0 };
 
 /** a, b … z, aa, ab … */
 export function suffixOf(index: number): string {
@@ -54,78 +55,83 @@ function groupsOf<T>(all: T[], keyOf: (of: T) => string): T[][] {
   return [...groups.values()];
 }
 
-/** How far each given name must be told for no two people to look alike, over all names of all works. */
-function globalLevels(style: CompiledStyle, all: Candidate[]): LevelOf {
-  const rule = style.addGiven!;
-  const primary = rule.startsWith('primary');
-  const onlyInitials = rule.endsWith('with-initials');
-  const families = new Map<string, Map<string, Set<string>>>();
-  for (const { lists } of all)
-    for (const list of primary ? lists.slice(0, 1) : lists)
-      for (const name of primary ? list.names.slice(0, 1) : list.names) {
-        const [family, initial, full] = nameKeys(name);
-        const known = families.get(family) ?? new Map<string, Set<string>>();
-        families.set(family, known);
-        known.set(initial, (known.get(initial) ?? new Set()).add(full));
-      }
-  /** Of a whole name: whether its initials are nobody else’s of the family; nothing when nobody else has the family name. */
-  const alone = new Map<string, boolean>();
-  for (const byInitials of families.values()) {
-    const people = [...byInitials.values()].reduce((n, s) => n + s.size, 0);
-    if (people < 2) continue;
-    for (const fulls of byInitials.values()) for (const full of fulls) alone.set(full, fulls.size === 1);
-  }
-  return (name, _list, _index, { initials, short }) => {
-    const initialsDo = alone.get(nameKeys(name)[2]);
-    if (initialsDo === undefined) return 0;
-    if (onlyInitials) return initialsDo && short ? (initials ? 1 : INITIALS_ALONE) : 0;
-    if (!initials) return 2;
-    return initialsDo ? (short ? 1 : 0) : 2;
-  };
-}
-
-interface Candidate {
+interface Candidate extends Printed {
   entry: Entry;
   told: Told;
-  text: string;
-  lists: NameList[];
 }
 
-/** Tells the works of a registry apart, in the order CSL 1.0.2, "Disambiguation" lists its methods. */
-export function disambiguate(registry: Registry): void {
-  const { style, order } = registry;
-  const { addNames, addGiven, addYearSuffix, usesDisambiguate } = style;
-  for (const entry of order) entry.told = { condition: 0 };
-  if (!addNames && !addGiven && !addYearSuffix && !usesDisambiguate) return;
-  let all: Candidate[] = order.map((entry) => ({
-    entry,
-    told: entry.told,
-    ...(style.printsNumber
-      ? printed(style, entry, entry.told)
-      : (entry.base ??= printed(style, entry, entry.told))),
-  }));
-  if (addGiven && addGiven !== 'by-cite') {
-    const levelOf = globalLevels(style, all);
-    const primary = addGiven.startsWith('primary');
-    all = all.map((c) => {
-      const { entry } = c;
-      entry.told.levelOf = primary
-        ? (name, list, index, as) => (list === 0 && index === 0 ? levelOf(name, list, index, as) : 0)
-        : levelOf;
-      const further = c.lists.some((list, l) =>
+const sameTold = (a: Told, b: Told) =>
+  a === b ||
+  (a.yearSuffix === b.yearSuffix &&
+    a.condition === b.condition &&
+    (a.levels === b.levels || JSON.stringify(a.levels) === JSON.stringify(b.levels)));
+
+/** Whether a style tells works apart at all. */
+export const tells = ({ addNames, addGiven, addYearSuffix, usesDisambiguate }: CompiledStyle): boolean =>
+  addNames || addGiven !== undefined || addYearSuffix || usesDisambiguate;
+
+/**
+ * Tells the works of a registry apart, in the order CSL 1.0.2, "Disambiguation" lists its methods: those that came, and of
+ * those that were there the ones that print as one of them does, or as one that left did, or share a name with it. With
+ * `reordered`, all of them once more, whose order may give them other letters.
+ */
+export function disambiguate(registry: Registry, came: Entry[], left: Entry[], reordered = false): void {
+  const { style, people, alike } = registry;
+  const rule = style.addGiven === 'by-cite' ? undefined : style.addGiven;
+  const plain: Told = rule ? { condition: 0, levelOf: people.levelOf } : NOTHING_TOLD;
+  const concerned = new Set(came);
+  for (const entry of came) {
+    entry.base ??= printed(style, entry, NOTHING_TOLD);
+    if (rule) for (const other of join(people, entry, entry.base.lists, rule)) concerned.add(other);
+  }
+  for (const entry of left)
+    if (rule) for (const other of leave(people, entry, entry.base!.lists, rule)) concerned.add(other);
+  const groups = new Set<string>(reordered ? alike.keys() : []);
+  for (const entry of left) {
+    concerned.delete(entry);
+    alike.get(entry.alone!.text)?.delete(entry);
+    groups.add(entry.alone!.text);
+  }
+  for (const entry of concerned) {
+    const base = entry.base!;
+    const further =
+      rule !== undefined &&
+      base.lists.some((list, l) =>
         list.names.some(
           (name, i) =>
-            entry.told.levelOf!(name, l, i, { initials: list.initials, short: list.form === 'short' }) > 0,
+            people.levelOf(name, l, i, { initials: list.initials, short: list.form === 'short' }) > 0,
         ),
       );
-      return further
-        ? { entry, told: entry.told, ...printed(style, entry, entry.told) }
-        : { ...c, told: entry.told };
-    });
+    const alone = further ? printed(style, entry, plain) : base;
+    const before = entry.alone?.text;
+    if (before !== undefined && before !== alone.text) {
+      alike.get(before)?.delete(entry);
+      groups.add(before);
+    }
+    entry.alone = alone;
+    const group = alike.get(alone.text);
+    if (group) group.add(entry);
+    else alike.set(alone.text, new Set([entry]));
+    groups.add(alone.text);
+    entry.stamp = ++registry.clock;
   }
-  for (const group of groupsOf(all, (c) => c.text)) {
-    if (group.length < 2) continue;
-    tellApart(style, group);
+  for (const text of groups) {
+    const group = alike.get(text);
+    if (!group?.size) {
+      alike.delete(text);
+      continue;
+    }
+    const members = [...group].sort((a, b) => a.number - b.number);
+    const before = members.map((entry) => entry.told);
+    for (const entry of members) entry.told = plain;
+    if (members.length > 1)
+      tellApart(
+        style,
+        members.map((entry) => ({ entry, told: entry.told, ...entry.alone! })),
+      );
+    members.forEach((entry, i) => {
+      if (!sameTold(before[i]!, entry.told)) entry.stamp = ++registry.clock;
+    });
   }
 }
 

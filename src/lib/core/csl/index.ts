@@ -3,6 +3,7 @@ export { compileStyle, type CompiledStyle } from './style';
 export { openRegistry, setItems, type Entry, type Registry } from './registry';
 export { citationNodes, sortedCites, NOTHING_PRINTED } from './citations';
 export { listNodes, entryNodes, type EntryNodes } from './bibliography';
+export { openDocument, setDocument, type ClusterNodes, type Document, type TextCluster } from './document';
 export { placesOf, type Cluster, type Place } from './positions';
 export { leavesOf, textOfLeaves, type Frame, type Leaf } from './leaves';
 export { dialectOf, openLocale, type Locale } from './locale';

@@ -1,9 +1,10 @@
-import { disambiguate, type Printed, type Told } from './disambiguation';
-import type { Node } from './pieces';
-import { openScope, type LevelOf, type Levels, type Scope } from './scope';
+import { disambiguate, NOTHING_TOLD, tells, type Printed, type Told } from './disambiguation';
 import type { Item } from './item';
+import { openPeople, type People } from './people';
+import type { Node, Piece } from './pieces';
+import { openScope, type Levels, type Scope } from './scope';
 import type { SortValue } from './sorting';
-import type { CompiledStyle } from './style';
+import type { CompiledArea, CompiledStyle } from './style';
 
 /** A work as the list knows it. */
 export interface Entry {
@@ -14,10 +15,22 @@ export interface Entry {
   /** Its number in the list, from 1. */
   number: number;
   told: Told;
+  /** Another whenever its item is, or what tells it apart: what was printed with the one before no longer holds. */
+  stamp: number;
   /** Its citation as it is compared with others, before anything tells it apart. */
   base?: Printed;
+  /** The same with given names told as far as all works ask. */
+  alone?: Printed;
   /** What was printed of it in the list, and what that depended on. */
-  printed?: { sign: string; nodes: Node[]; asked: AskedLevel[] };
+  printed?: { stamp: number; number: number; nodes: Node[]; names?: Names };
+  /** What stands in the list for what was printed, where its names repeat those of the entry before. */
+  instead?: { of: Node[]; before: string[]; nodes: Node[] };
+}
+
+/** The first names of an entry: where they stand, and each as it prints with all of them at the end. */
+export interface Names {
+  found: Piece | undefined;
+  texts: string[] | undefined;
 }
 
 /** The works of a document or a list, in order, told apart. */
@@ -26,12 +39,21 @@ export interface Registry {
   entries: Map<string, Entry>;
   /** In the order of the list. */
   order: Entry[];
+  people: People;
+  /** Works whose citations print the same words before they are told apart, by those words. */
+  alike: Map<string, Set<Entry>>;
+  /** Rises with each change, and stamps it. */
+  clock: number;
 }
 
-/** How far a name of the list was told, and by what it was asked. */
-export type AskedLevel = [...Parameters<LevelOf>, level: number];
-
-export const openRegistry = (style: CompiledStyle): Registry => ({ style, entries: new Map(), order: [] });
+export const openRegistry = (style: CompiledStyle): Registry => ({
+  style,
+  entries: new Map(),
+  order: [],
+  people: openPeople(style.addGiven),
+  alike: new Map(),
+  clock: 0,
+});
 
 /** The scope a work is printed in, first mentioned and with what tells it apart. */
 export function scopeOf(
@@ -55,42 +77,96 @@ export function scopeOf(
 const namesAlone = (levels: Levels | undefined): Levels | undefined =>
   levels?.show?.[0] === undefined ? undefined : { show: [levels.show[0]] };
 
+/** How many may come into a list, as a part of it, to be put in their places one by one. */
+const FEW = 1 / 8;
+
 /**
  * Makes a registry hold these works: sorted as the style sorts its list, numbered, and told apart. With `sorted` off they
- * stay in the order they come.
+ * stay in the order they come. What has to do with none that came, left or changed stays as it is.
+ * Holds nothing when one of them cannot be printed, and throws why.
  */
 export function setItems(registry: Registry, items: Item[], sorted = true): void {
-  const { style } = registry;
-  const area = style.bibliography;
-  const next = new Map<string, Entry>();
-  items.forEach((item, arrival) => {
-    const known = registry.entries.get(item.id);
-    if (known?.item === item) known.arrival = arrival;
-    next.set(
-      item.id,
-      known?.item === item ? known : { item, arrival, keys: [], number: arrival + 1, told: NOTHING_TOLD },
-    );
-  });
-  registry.entries = next;
-  // Those known stand in the order they had, which is nearly the one they will have.
-  const before = registry.order.filter((e) => next.get(e.item.id) === e);
-  const stay = new Set(before);
-  const order =
-    area && sorted ? [...before, ...[...next.values()].filter((e) => !stay.has(e))] : [...next.values()];
-  if (area && sorted) {
-    const byNumber = area.keys.some((k) => k.isNumber);
-    for (const entry of order)
-      if (entry.keys.length !== area.keys.length || byNumber)
-        entry.keys = area.keys.map((key) =>
-          key.of(openScope(entry.item, style.setting, 'bibliography', { number: entry.arrival + 1 })),
-        );
-    order.sort((a, b) => area.compare(a.keys, b.keys) || a.arrival - b.arrival);
+  try {
+    hold(registry, items, sorted);
+  } catch (error) {
+    Object.assign(registry, { ...openRegistry(registry.style), clock: registry.clock });
+    throw error;
   }
-  // A list that is sorted by number from the last to the first counts down.
-  const down = area?.keys.filter((k) => k.isNumber).at(-1)?.descending === true;
-  order.forEach((entry, i) => (entry.number = down && sorted ? order.length - i : i + 1));
-  registry.order = order;
-  disambiguate(registry);
 }
 
-const NOTHING_TOLD: Told = { condition: 0 };
+function hold(registry: Registry, items: Item[], sorted: boolean): void {
+  const { style } = registry;
+  const area = sorted ? style.bibliography : undefined;
+  const known = registry.entries;
+  const next = new Map<string, Entry>();
+  let came: Entry[] = [];
+  let furthest = -1;
+  let moved = false;
+  for (let arrival = 0; arrival < items.length; arrival++) {
+    const item = items[arrival]!;
+    let entry = known.get(item.id);
+    if (entry?.item === item) {
+      if (entry.arrival < furthest) moved = true;
+      else furthest = entry.arrival;
+      entry.arrival = arrival;
+    } else {
+      entry = { item, arrival, keys: [], number: arrival + 1, told: NOTHING_TOLD, stamp: ++registry.clock };
+      came.push(entry);
+    }
+    next.set(item.id, entry);
+  }
+  // Of works of one id, the last stands for all.
+  if (next.size !== items.length) came = [...new Set(came)].filter((e) => next.get(e.item.id) === e);
+  const stays = (entry: Entry) => next.get(entry.item.id) === entry;
+  const allStay = next.size - came.length === registry.order.length;
+  const left = allStay ? [] : registry.order.filter((entry) => !stays(entry));
+  const stay = allStay ? registry.order : registry.order.filter(stays);
+  const byNumber = area?.keys.some((k) => k.isNumber) === true;
+  registry.entries = next;
+  registry.order = area ? inPlace(area, style, stay, came, moved || byNumber) : [...next.values()];
+  // A list that is sorted by number from the last to the first counts down.
+  const down = area?.keys.filter((k) => k.isNumber).at(-1)?.descending === true;
+  const { length } = registry.order;
+  registry.order.forEach((entry, i) => (entry.number = down ? length - i : i + 1));
+  if (!tells(style)) return;
+  if (style.citation.printsNumber) {
+    registry.people = openPeople(style.addGiven);
+    registry.alike.clear();
+    for (const entry of registry.order) delete entry.base;
+    disambiguate(registry, registry.order, []);
+  } else disambiguate(registry, came, left, moved || byNumber);
+}
+
+/** Those that stay with those that came, in the order of the list. */
+function inPlace(
+  area: CompiledArea,
+  style: CompiledStyle,
+  stay: Entry[],
+  came: Entry[],
+  anew: boolean,
+): Entry[] {
+  const withKeys = (entry: Entry) => {
+    entry.keys = area.keys.map((key) =>
+      key.of(openScope(entry.item, style.setting, 'bibliography', { number: entry.arrival + 1 })),
+    );
+  };
+  const compare = (a: Entry, b: Entry) => area.compare(a.keys, b.keys) || a.arrival - b.arrival;
+  came.forEach(withKeys);
+  if (anew && area.keys.some((k) => k.isNumber)) stay.forEach(withKeys);
+  if (anew || came.length > stay.length * FEW) return [...stay, ...came].sort(compare);
+  if (came.length === 0) return stay;
+  const order: Entry[] = [];
+  let from = 0;
+  for (const entry of came.sort(compare)) {
+    let [low, high] = [from, stay.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (compare(stay[middle]!, entry) < 0) low = middle + 1;
+      else high = middle;
+    }
+    for (; from < low; from++) order.push(stay[from]!);
+    order.push(entry);
+  }
+  for (; from < stay.length; from++) order.push(stay[from]!);
+  return order;
+}

@@ -19,6 +19,8 @@ export interface CompiledArea {
   prefix: string;
   suffix: string;
   look: Look | undefined;
+  /** The number a work has in the list may print. */
+  printsNumber: boolean;
   parts: Part[];
   print(scope: Scope): Node[];
 }
@@ -34,8 +36,6 @@ export interface CompiledStyle {
   addGiven: GivenRule | undefined;
   addYearSuffix: boolean;
   usesDisambiguate: boolean;
-  /** The number of a work may print. */
-  printsNumber: boolean;
 }
 
 const INHERITED: Record<string, string> = {
@@ -49,6 +49,18 @@ const INHERITED: Record<string, string> = {
 /** Whether an element with an attribute of a value stands anywhere in a style. */
 function has(tree: Tree, test: (tree: Tree) => boolean): boolean {
   return test(tree) || elements(tree).some((k) => has(k, test));
+}
+
+/** Whether an element that names a variable is met in a tree, the macros it calls included. */
+function reaches(tree: Tree, variable: string, macros: Map<string, Tree>, met = new Set<string>()): boolean {
+  const { macro } = tree.attrs;
+  if (tree.attrs.variable?.split(/\s+/).includes(variable)) return true;
+  if (macro !== undefined && !met.has(macro)) {
+    met.add(macro);
+    const called = macros.get(macro);
+    if (called && reaches(called, variable, macros, met)) return true;
+  }
+  return elements(tree).some((kid) => reaches(kid, variable, macros, met));
 }
 
 export interface StyleOptions {
@@ -110,6 +122,7 @@ export function compileStyle(
       prefix: layout.attrs.prefix ?? '',
       suffix: layout.attrs.suffix ?? '',
       look: lookOf(layout.attrs),
+      printsNumber: reaches(layout, 'citation-number', macros),
       ...compileLayout(layout, c),
     };
   };
@@ -125,6 +138,5 @@ export function compileStyle(
     addGiven: given ? ((attrs['givenname-disambiguation-rule'] ?? 'by-cite') as GivenRule) : undefined,
     addYearSuffix: attrs['disambiguate-add-year-suffix'] === 'true',
     usesDisambiguate: has(style, (t) => t.attrs.disambiguate !== undefined),
-    printsNumber: has(style, (t) => t.attrs.variable === 'citation-number'),
   };
 }

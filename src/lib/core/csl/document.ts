@@ -1,0 +1,117 @@
+import { citationNodes, sortedCites } from './citations';
+import type { Item } from './item';
+import type { Node } from './pieces';
+import { placesOf, type Cluster } from './positions';
+import { openRegistry, setItems, type Registry } from './registry';
+import type { Cite } from './scope';
+import type { CompiledStyle } from './style';
+
+/** A citation of a text as it prints; `author` is what stands in the sentence, where its first work is named in it. */
+export interface ClusterNodes {
+  id: string;
+  author?: Node[];
+  nodes: Node[];
+}
+
+/** A citation of a text whose first work may be named in the sentence: its authors there, the rest as a citation. */
+export interface TextCluster extends Cluster {
+  named?: boolean;
+}
+
+/** What was printed of a citation, and what that depended on. */
+interface Made {
+  /** What was given, and the works as they were told apart then. */
+  given: string;
+  sorted: Cite[];
+  /** Where it stands. */
+  place: string;
+  printed: ClusterNodes;
+}
+
+/** A text with citations: its works as the list holds them, and each citation as it prints where it stands. */
+export interface Document {
+  registry: Registry;
+  made: Map<string, Made>;
+  /** In the order of the text. */
+  clusters: ClusterNodes[];
+}
+
+export const openDocument = (style: CompiledStyle): Document => ({
+  registry: openRegistry(style),
+  made: new Map(),
+  clusters: [],
+});
+
+/**
+ * Makes a document hold these citations, in the order of the text, of these works. The works a list numbers as they are
+ * cited come in that order; those that are given and not cited follow. Cites of works that are not given print nothing.
+ * Returns the ids of the citations that print otherwise than before, new ones among them. CSL 1.0.2, "Choose", `position`,
+ * and "Disambiguation".
+ */
+export function setDocument(document: Document, clusters: TextCluster[], works: Item[]): string[] {
+  const { registry } = document;
+  const given = new Map(works.map((item) => [item.id, item]));
+  const cited = new Map<string, Item>();
+  for (const { cites } of clusters)
+    for (const { id } of cites) {
+      const item = given.get(id);
+      if (item) cited.set(id, item);
+    }
+  setItems(registry, [...cited.values(), ...works.filter((item) => !cited.has(item.id))]);
+  const { printsNumber, keys } = registry.style.citation;
+  const numbered = printsNumber || keys.some((k) => k.isNumber);
+  const stampOf = ({ id }: Cite) => {
+    const entry = registry.entries.get(id)!;
+    return numbered ? `${entry.stamp}.${entry.number}` : entry.stamp;
+  };
+  const before = document.made;
+  const made = new Map<string, Made>();
+  const sorted = clusters.map((cluster) => {
+    const cites = cluster.cites.filter((c) => registry.entries.has(c.id));
+    const key = `${cluster.named ? 1 : 0}${JSON.stringify(cites)}${cites.map(stampOf).join()}`;
+    const known = before.get(cluster.id);
+    const same = known?.given === key;
+    // A work named in the sentence stays the first.
+    const order = () =>
+      cluster.named && cites[0]
+        ? [cites[0], ...sortedCites(registry, cites.slice(1))]
+        : sortedCites(registry, cites);
+    return {
+      cluster: { ...cluster, cites: same ? known.sorted : order() },
+      key,
+      known: same ? known : undefined,
+    };
+  });
+  const places = placesOf(
+    sorted.map((s) => s.cluster),
+    registry.style.setting.nearNoteDistance,
+  );
+  const changed: string[] = [];
+  document.clusters = sorted.map(({ cluster, key, known }, i) => {
+    const place = JSON.stringify(places[i]);
+    if (known?.place === place) {
+      made.set(cluster.id, known);
+      return known.printed;
+    }
+    const printed = print(registry, cluster, places[i]!);
+    made.set(cluster.id, { given: key, sorted: cluster.cites, place, printed });
+    changed.push(cluster.id);
+    return printed;
+  });
+  document.made = made;
+  return changed;
+}
+
+function print(
+  registry: Registry,
+  { id, cites, named }: TextCluster,
+  places: ReturnType<typeof placesOf>[number],
+): ClusterNodes {
+  const [first, ...others] = cites;
+  if (!named || !first) return { id, nodes: first ? citationNodes(registry, cites, places) : [] };
+  return {
+    id,
+    author: citationNodes(registry, [{ id: first.id, 'author-only': true }], places),
+    nodes: citationNodes(registry, [{ ...first, 'suppress-author': true }, ...others], places),
+  };
+}
