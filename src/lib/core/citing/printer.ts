@@ -18,7 +18,7 @@ import {
   type Registry,
   type Tree,
 } from '../csl';
-import { creatorsOf, DATE_VARIABLES, isOpenRange, type CslItem, type SourceRecord } from '../source';
+import { DATE_VARIABLES, isOpenRange, type CslItem, type SourceRecord } from '../source';
 import type { Annotation } from './arrange';
 import { runsOfLeaves, runsToText, type Run } from './runs';
 
@@ -140,9 +140,8 @@ function withPlainDates(item: CslItem): Item {
 /** What a variable that was printed is called in the record; nothing for one the record has no field for. */
 function fieldFor(item: CslItem): (variable: string) => string | undefined {
   const record = item as unknown as SourceRecord;
-  const roles = new Set<string>(creatorsOf(record).map((c) => c.role));
   return (variable) => {
-    if (roles.has(variable) || record[variable as 'title'] !== undefined) return variable;
+    if (record[variable as 'title'] !== undefined) return variable;
     if (variable === 'editortranslator') return 'editor';
     if (variable === 'page-first') return 'page';
     return undefined;
@@ -274,6 +273,8 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
 function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => Run[]) {
   const known = new Map<string, { given: CslItem; content: string; item: Item }>();
   const printed = new WeakMap<readonly Node[], PrintedReference>();
+  // What stands beside a number stays when the number is another.
+  const beside = new WeakMap<Node & object, Run[]>();
   const givenOf = (id: string): CslItem => known.get(id)!.given;
   /** The processor’s item of a record: the same one for the same content, so that what was made of it stays. */
   const itemOf = (given: CslItem): Item => {
@@ -294,11 +295,10 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
     const given = givenOf(entry.item.id);
     const { margin, text } = besideMargin(nodes);
     const label = margin ? runsToText(toRuns([margin], given)) : undefined;
-    const reference: PrintedReference = {
-      id: given.id,
-      runs: toRuns(text, given),
-      ...(label ? { label } : {}),
-    };
+    const body = margin && text.length === 1 && typeof text[0] === 'object' ? text[0] : undefined;
+    const runs = (body && beside.get(body)) ?? toRuns(text, given);
+    if (body) beside.set(body, runs);
+    const reference: PrintedReference = { id: given.id, runs, ...(label ? { label } : {}) };
     printed.set(nodes, reference);
     return reference;
   };

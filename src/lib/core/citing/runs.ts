@@ -1,4 +1,4 @@
-import type { Leaf } from '../csl';
+import type { Frame, Leaf } from '../csl';
 import { escapeHtml, hasControls, withoutControls } from '../text';
 
 /** A stretch of printed text of one look. `field` is the record's field it was printed from. */
@@ -14,55 +14,65 @@ export interface Run {
   field?: string;
 }
 
-type Look = Omit<Run, 'text'>;
-
 /**
  * Runs of the leaves a style printed; stretches of one look and one field are one run. `fieldOf` gives what the record
  * calls a variable.
  */
 export function runsOfLeaves(leaves: Leaf[], fieldOf: (variable: string) => string | undefined): Run[] {
   const runs: Run[] = [];
-  let display: unknown;
-  for (const leaf of leaves) {
-    const within = leaf.frame?.within;
+  let last: Run | undefined;
+  let before: Frame | undefined;
+  let display: Frame | undefined;
+  for (const { frame, text } of leaves) {
+    if (last && frame === before) {
+      last.text += text;
+      continue;
+    }
+    before = frame;
     let field: string | undefined;
-    let block: unknown;
-    for (let frame = leaf.frame; frame; frame = frame.parent) {
-      if (field === undefined && frame.piece.field) field = fieldOf(frame.piece.field);
-      if (frame.piece.display) block = frame;
+    let block: Frame | undefined;
+    for (let around = frame; around; around = around.parent) {
+      if (field === undefined && around.piece.field) field = fieldOf(around.piece.field);
+      if (around.piece.display) block = around;
     }
     // Parts that stand apart in the entry are words apart in a run of text.
-    if (block !== display && runs.length && !/\s$/.test(runs[runs.length - 1]!.text))
-      runs.push({ text: ' ' });
+    if (block !== display && last && !/\s$/.test(last.text)) runs.push((last = { text: ' ' }));
     display = block;
-    const look: Look = {
-      ...(within?.style === 'italic' || within?.style === 'oblique' ? { italic: true } : {}),
-      ...(within?.weight === 'bold' ? { bold: true } : {}),
-      ...(within?.variant === 'small-caps' ? { smallCaps: true } : {}),
-      ...(within?.decoration === 'underline' ? { underline: true } : {}),
-      ...(within?.align === 'sup' ? { raised: true } : {}),
-      ...(within?.align === 'sub' ? { lowered: true } : {}),
-      ...(field ? { field } : {}),
-    };
-    const last = runs[runs.length - 1];
-    if (last && sameLook(last, look)) last.text += leaf.text;
-    else runs.push({ text: leaf.text, ...look });
+    const run: Run = { text };
+    const within = frame?.within;
+    if (within) {
+      if (within.style === 'italic' || within.style === 'oblique') run.italic = true;
+      if (within.weight === 'bold') run.bold = true;
+      if (within.variant === 'small-caps') run.smallCaps = true;
+      if (within.decoration === 'underline') run.underline = true;
+      if (within.align === 'sup') run.raised = true;
+      if (within.align === 'sub') run.lowered = true;
+    }
+    if (field) run.field = field;
+    if (last && sameLook(last, run)) last.text += text;
+    else runs.push((last = run));
   }
   return trimmed(runs);
 }
 
-function sameLook(run: Run, look: Look): boolean {
-  const keys = ['italic', 'bold', 'smallCaps', 'underline', 'raised', 'lowered', 'href', 'field'] as const;
-  return keys.every((k) => (run[k] || undefined) === (look[k] || undefined));
-}
+const sameLook = (a: Run, b: Run): boolean =>
+  a.field === b.field &&
+  a.italic === b.italic &&
+  a.bold === b.bold &&
+  a.smallCaps === b.smallCaps &&
+  a.underline === b.underline &&
+  a.raised === b.raised &&
+  a.lowered === b.lowered;
 
+/** In one line, without blanks at its ends. The runs are changed. */
 function trimmed(runs: Run[]): Run[] {
-  const kept = runs.map((r) => ({ ...r, text: r.text.replace(/[\r\n]+\s*/g, ' ') }));
-  if (kept[0]) kept[0].text = kept[0].text.trimStart();
-  const last = kept[kept.length - 1];
+  for (const run of runs) if (BREAK.test(run.text)) run.text = run.text.replace(/[\r\n]+\s*/g, ' ');
+  if (runs[0]) runs[0].text = runs[0].text.trimStart();
+  const last = runs[runs.length - 1];
   if (last) last.text = last.text.trimEnd();
-  return kept.filter((r) => r.text !== '');
+  return runs.every((r) => r.text !== '') ? runs : runs.filter((r) => r.text !== '');
 }
+const BREAK = /[\r\n]/;
 
 /** Runs as they may be written: characters that are no text would break what holds them, or be read as a command. */
 export const writable = (runs: Run[]): Run[] =>

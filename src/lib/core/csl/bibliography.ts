@@ -16,8 +16,25 @@ export function entryNodes(registry: Registry, entry: Entry): Node[] {
 function printedOf(registry: Registry, entry: Entry): NonNullable<Entry['printed']> {
   const kept = entry.printed;
   const number = registry.style.bibliography!.printsNumber ? entry.number : 0;
-  if (kept?.stamp === entry.stamp && kept.number === number) return kept;
+  if (kept?.stamp === entry.stamp) {
+    if (kept.number === number) return kept;
+    const nodes = renumbered(kept.nodes, String(kept.number), String(number));
+    if (nodes) return (entry.printed = { ...kept, number, nodes });
+  }
   return (entry.printed = { stamp: entry.stamp, number, nodes: printEntry(registry, entry) });
+}
+
+/** Nodes with another number of the work; nothing where it stands in them as another word than itself. */
+function renumbered(nodes: Node[], from: string, to: string): Node[] | undefined {
+  let plain = true;
+  const next = nodes.map((node) =>
+    replaced(node, (p) => {
+      if (p.kind !== 'number') return undefined;
+      plain &&= textOf(p) === from;
+      return { ...p, kids: [to] };
+    }),
+  );
+  return plain && next.some((node, i) => node !== nodes[i]) ? next : undefined;
 }
 
 function printEntry(registry: Registry, entry: Entry): Node[] {

@@ -71,7 +71,11 @@ export function leavesOf(nodes: Node[], locale: Locale): Leaf[] {
   };
   for (const node of nodes) go(node, undefined, 0);
   settle(leaves, locale);
-  return leaves.flatMap((l) => (l.text === '' ? [] : RAISED.test(l.text) ? raised(l) : [l]));
+  const out: Leaf[] = [];
+  for (const leaf of leaves)
+    if (RAISED.test(leaf.text)) out.push(...raised(leaf));
+    else if (leaf.text !== '') out.push(leaf);
+  return out;
 }
 
 /** Letters and figures that Unicode has raised, which few typefaces have in full. */
