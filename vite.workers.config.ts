@@ -5,11 +5,18 @@ import { defineConfig } from 'vite';
 const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as {
   dependencies: Record<string, string>;
 };
-const external = [...Object.keys(dependencies), ...builtinModules, ...builtinModules.map((m) => `node:${m}`)];
+/** Libraries of many small files, which take longer to open than to run: they are bundled. */
+const BUNDLED = ['zod', 'entities', 'any-ascii'];
+const external = [
+  ...Object.keys(dependencies).filter((name) => !BUNDLED.includes(name)),
+  ...builtinModules,
+  ...builtinModules.map((m) => `node:${m}`),
+];
 
 /** Builds what runs outside the application bundle: the server's worker threads, the processes that read documents, and the command line. */
 export default defineConfig({
   publicDir: false,
+  ssr: { noExternal: BUNDLED },
   build: {
     ssr: true,
     outDir: 'build',

@@ -1,15 +1,12 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { setFlagsFromString } from 'node:v8';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import {
-  asksFor,
   createPrinter,
   htmlDocument,
   latexDocument,
   listToText,
   markdownDocument,
-  missingFor,
   rtfDocument,
   styleFacts,
   type PrintedList,
@@ -23,8 +20,6 @@ import {
   type ReadableName,
   type WriteItem,
 } from '../lib/core/formats';
-import { findGroups, signatureOf } from '../lib/core/duplicates';
-import { proof } from '../lib/core/proof';
 import { makeCitekey, toCsl } from '../lib/core/source';
 import { fold, squash } from '../lib/core/text';
 import { readReferences } from '../lib/reading/references';
@@ -53,7 +48,7 @@ function formatNamed<F extends ReadableName>(name: string, option: string, all: 
 }
 
 /** The entries of a file of references (`-` is standard input), each with a key of its own. */
-function readFile(file: string, from: string | undefined): Read {
+export function readFile(file: string, from: string | undefined): Read {
   const text = textOfBytes(bytesOf(file));
   const format = from ? formatNamed(from, '--from', READABLE_NAMES) : sniff(text, file);
   if (!format)
@@ -114,7 +109,7 @@ function catalogue(): Catalogue {
   }
 }
 
-function styleNamed(id: string | undefined): { id: string; file: string; hasList: boolean } {
+export function styleNamed(id: string | undefined): { id: string; file: string; hasList: boolean } {
   if (!id) throw new Unusable('--style ID is needed; retexa styles lists them.');
   if (/\.csl$/i.test(id)) {
     if (!existsSync(id)) throw new Unusable(`--style ${id}: there is no such file.`);
@@ -166,35 +161,4 @@ export function styles(words: string[]): Outcome {
     .map(([id, s]) => `${id}\t${s.format}\t${s.title}`);
   if (lines.length === 0) throw new Unusable(`No style has “${words.join(' ')}” in its name.`);
   return { data: `${lines.join('\n')}\n`, words: [], partial: false };
-}
-
-/** `retexa check`: what the style asks and each record lacks, and what the proof finds, as JSON. */
-export function check(file: string, options: { from?: string; style?: string }): Outcome {
-  const style = styleNamed(options.style);
-  const tree = styleTree(style.id, style.file);
-  const { items, words, partial } = readFile(file, options.from);
-  const checked = items.map(({ key, record }) => ({
-    key,
-    type: record.type,
-    missing: missingFor(asksFor(tree, record.type), record),
-    findings: proof(record).map(({ check: name, field, message }) => ({ check: name, field, message })),
-  }));
-  return { data: `${JSON.stringify(checked, null, 2)}\n`, words, partial };
-}
-
-/**
- * `retexa duplicates`: groups of entries of one work, surest first, as JSON; `sure` gives only those there is no doubt of.
- */
-export function duplicates(file: string, options: { from?: string; sure?: boolean }): Outcome {
-  // A hundred thousand records are read and let go: what is let go is not left lying until the heap has doubled.
-  setFlagsFromString('--heap-growing-percent=20');
-  const { items, words, partial } = readFile(file, options.from);
-  const ids = items.map(({ key }) => key);
-  // Each record is let go for its signature, so that a large file is not in memory twice.
-  const signatures = ids.map(() => signatureOf(items.pop()!.record)).reverse();
-  const groups = findGroups(ids, signatures, options.sure).map((group) => ({
-    ...group,
-    score: Number(group.score.toFixed(4)),
-  }));
-  return { data: `${JSON.stringify(groups, null, 2)}\n`, words, partial };
 }

@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { check, cite, convert, duplicates, styles, type Outcome } from './references';
+import { cite, convert, styles, type Outcome } from './references';
 import { Unusable } from './unusable';
 
 const USAGE = `retexa read FILE [--address URL]
@@ -57,8 +57,9 @@ async function run(command: Command, args: string[]): Promise<Outcome> {
   if (!file || more.length) throw new Unusable(`${command} takes one file.\n${USAGE}`);
   if (command === 'convert') return convert(file, options);
   if (command === 'cite') return cite(file, options);
-  if (command === 'check') return check(file, options);
-  if (command === 'duplicates') return duplicates(file, options);
+  // What judges takes longer to load than to cite a work.
+  if (command === 'check') return (await import('./judging')).check(file, options);
+  if (command === 'duplicates') return (await import('./judging')).duplicates(file, options);
   // Their readers take two seconds to load, which the other commands do without.
   const entry = fileURLToPath(new URL('../workers/reading.js', import.meta.url));
   const answer =

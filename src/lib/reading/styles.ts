@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, isAbsolute, join } from 'node:path';
-import { validateStyle } from 'csl-validator-wasm';
 import {
   createPrinter,
   entangledIn,
@@ -75,6 +74,8 @@ const TRIED: CslItem = {
 export async function readStyle(xml: string, localeFile: string): Promise<ReadStyle> {
   if (xml.length > 2_000_000)
     return { problems: [{ line: 1, text: 'the file is larger than two megabytes' }] };
+  // A second to load, and seldom asked for.
+  const { validateStyle } = await import('csl-validator-wasm');
   const problems = problemsIn(await validateStyle(xml));
   if (problems.length) return { problems };
   const tree = treeOfElement(parseXml(xml).documentElement);
