@@ -404,6 +404,38 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     post(`/api/projects/${i.project}`, { putAway: true }),
     post(`/api/projects/${i.project}`, { binned: false }),
   ],
+  'api/projects/[id]/outline': (i) => [
+    post(`/api/projects/${i.project}/outline`, {
+      changes: [
+        { act: 'put', items: [{ ref: i.source, kind: 'source' }], sectionId: i.section, before: null },
+        {
+          act: 'put',
+          items: [{ ref: 'x', kind: 'sentence', words: 'Mills.' }],
+          sectionId: i.section,
+          before: null,
+        },
+        { act: 'move', items: [{ sectionId: i.section, ref: i.source }], sectionId: i.section, before: null },
+        { act: 'take out', items: [{ sectionId: i.section, ref: i.source }] },
+        {
+          act: 'restore',
+          put: [{ sectionId: i.section, ref: i.passage, kind: 'passage', after: null }],
+          out: [{ sectionId: i.section, ref: i.source }],
+        },
+      ],
+      unfile: [i.source],
+    }),
+    post(`/api/projects/${i.project}/outline`, {
+      changes: [
+        {
+          act: 'write',
+          item: { sectionId: i.section, ref: 'x' },
+          kind: 'question',
+          words: 'Why?',
+          was: 'Mills.',
+        },
+      ],
+    }),
+  ],
   'api/references': (i) => [
     post('/api/references', {
       view: 'v',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { ProjectWords } from '../../core/forms';
+import type { ItemChange } from '../../core/outline';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { localeFile } from '../catalogue';
@@ -14,6 +15,7 @@ import {
   updateProject,
   type Project,
 } from './repository';
+import { changeItems, outlineItems, type OutlineItem } from './items';
 import {
   binSection,
   getSection,
@@ -32,6 +34,7 @@ import {
 } from './sections';
 
 export { findProject, listProjects, projectsOf, type Project } from './repository';
+export { type OutlineItem } from './items';
 export { findSection, listSections, sectionsOf, type OutlineSection, type Section } from './sections';
 
 const idGiven = z.string().max(60);
@@ -165,6 +168,79 @@ export const changePlaced = (
       }
     }
   });
+
+const ref = z.string().min(1).max(60);
+const itemKey = z.object({ sectionId: idGiven, ref });
+const ownKind = z.enum(['sentence', 'question']);
+/** How long a sentence or a question of one’s own can be, in characters. */
+export const MOST_OWN_WORDS = 5_000;
+const ownWords = z.string().max(MOST_OWN_WORDS);
+const coming = z.object({
+  ref,
+  kind: z.enum(['source', 'passage', 'sentence', 'question']),
+  words: ownWords.optional(),
+});
+const itemChange: z.ZodType<ItemChange> = z.discriminatedUnion('act', [
+  z.object({
+    act: z.literal('move'),
+    items: z.array(itemKey).min(1).max(MOST_PLACED),
+    sectionId: idGiven,
+    before: ref.nullable(),
+  }),
+  z.object({
+    act: z.literal('put'),
+    items: z.array(coming).max(MOST_PLACED),
+    sectionId: idGiven,
+    before: ref.nullable(),
+  }),
+  z.object({ act: z.literal('take out'), items: z.array(itemKey).min(1).max(MOST_PLACED) }),
+  z.object({ act: z.literal('write'), item: itemKey, kind: ownKind, words: ownWords, was: ownWords }),
+  z.object({
+    act: z.literal('restore'),
+    put: z
+      .array(coming.extend({ sectionId: idGiven, after: ref.nullable(), was: ownWords.optional() }))
+      .max(MOST_PLACED),
+    out: z.array(itemKey).max(MOST_PLACED),
+  }),
+]);
+
+/**
+ * What is done to what stands in the sections of a project: changes one after the other, all or none. Sources that come in
+ * are filed in the project; `unfile` are those to be taken out of it again.
+ */
+export const outlineChange = z.object({
+  changes: z.array(itemChange).min(1).max(100),
+  unfile: some.optional(),
+});
+
+/** Changes an outline, and gives what takes that back and the ids of sentences and questions that came in. */
+export const changeOutline = (
+  ctx: Context,
+  projectId: string,
+  said: z.infer<typeof outlineChange>,
+): Promise<{ back: z.infer<typeof outlineChange>; made: string[] }> =>
+  change(
+    ctx,
+    { ...CHANGE, of: ['projects', 'sources', 'passages'], names: { project: projectId } },
+    async (inner) => {
+      const sources = said.changes.flatMap((c) =>
+        (c.act === 'put' ? c.items : c.act === 'restore' ? c.put : [])
+          .filter((item) => item.kind === 'source')
+          .map((item) => item.ref),
+      );
+      await checkSources(inner, sources);
+      const filed = await filedIn(inner, projectId, sources);
+      const unfile = [...new Set(sources)].filter((id) => !filed.has(id));
+      await fileSources(inner, projectId, unfile);
+      const { back, made } = await changeItems(inner, projectId, said.changes);
+      for (const id of said.unfile ?? []) await unfileSource(inner, projectId, id);
+      return { back: { changes: [back], ...(unfile.length ? { unfile } : {}) }, made };
+    },
+  );
+
+/** What the person may see of an outline: what stands in the sections of a project, in the order of each. */
+export const itemsOfOutline = (ctx: Context, projectId: string): Promise<OutlineItem[]> =>
+  outlineItems(ctx, projectId);
 
 /** Files sources in a project or takes them out of it, and gives those for which that was a change. */
 export const file = (

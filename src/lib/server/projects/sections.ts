@@ -207,20 +207,20 @@ export async function removeSections(ctx: Context, ids: string[]): Promise<void>
   }
 }
 
-/** Gives what is placed under a section numbers in the order they are in, one of them to each. */
+/** Puts the sources of a section in an order; what else stands there keeps its place among them. */
 async function number(ctx: Context, sectionId: string, sourceIds: readonly string[]): Promise<void> {
   const rows = (await ctx
     .db('placement')
     .where({ section_id: sectionId })
-    .whereNotNull('source_id')
-    .select('source_id', 'position')) as { source_id: string; position: number }[];
-  const now = new Map(rows.map((row) => [row.source_id, row.position]));
-  for (const [i, source_id] of sourceIds.entries())
-    if (now.get(source_id) !== i + 1)
-      await ctx
-        .db('placement')
-        .where({ section_id: sectionId, source_id })
-        .update({ position: i + 1 });
+    .orderBy('position')
+    .select('source_id', 'position')) as { source_id: string | null; position: number }[];
+  const places = rows.filter((row) => row.source_id !== null);
+  const now = new Map(places.map((row) => [row.source_id, row.position]));
+  for (const [i, source_id] of sourceIds.entries()) {
+    const { position } = places[i]!;
+    if (now.get(source_id) !== position)
+      await ctx.db('placement').where({ section_id: sectionId, source_id }).update({ position });
+  }
 }
 
 /** Ids of the sources placed right under a section, in their order. */

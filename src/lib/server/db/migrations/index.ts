@@ -23,6 +23,7 @@ import * as sections from './0021-sections';
 import * as reading from './0022-reading';
 import * as facets from './0023-facets';
 import * as printedAnew from './0024-printed-anew';
+import * as outline from './0025-outline';
 
 interface Migration {
   name: string;
@@ -54,6 +55,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0022-reading', up: reading.up },
   { name: '0023-facets', up: facets.up },
   { name: '0024-printed-anew', up: printedAnew.up },
+  { name: '0025-outline', up: outline.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
