@@ -90,9 +90,9 @@ function registryOf(t: string): csl.Registry {
 /** Two works of a few words. */
 const SHORT = registryOf('Tide');
 
-/** As many sections as a text is long, each seventh with six under it. */
+/** As many sections as a text is long, far more than an outline has at most; each seventh with six under it. */
 const headings = (t: string) =>
-  Array.from(t, (_, i) => ({ id: String(i), parentId: i % 7 ? String(i - (i % 7)) : null }));
+  Array.from(t.slice(0, 50_000), (_, i) => ({ id: String(i), parentId: i % 7 ? String(i - (i % 7)) : null }));
 
 export const TAKES: Record<string, Record<string, Take>> = {
   text: {
@@ -123,7 +123,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
   csl: {
     richText: csl.richText, dialectOf: csl.dialectOf, listNodes: (t) => csl.listNodes(registryOf(t)).map((e) => csl.textOfLeaves(csl.leavesOf(e.nodes, STYLE.locale))), // Both works are printed as citations, and as entries, by listNodes; here it is what a cite brings with it.
     citationNodes: (t) => csl.leavesOf(csl.citationNodes(SHORT, [{ id: 'a', locator: t, prefix: t, suffix: t }, { id: 'b' }]), STYLE.locale), sortedCites: (t) => csl.sortedCites(SHORT, [{ id: 'b', locator: t }, { id: 'a', prefix: t }]),
-    setDocument: (t) => csl.setDocument(csl.openDocument(STYLE), Array.from(t.slice(0, 2_000), (letter, i) => ({ id: String(i), note: i, cites: [{ id: i % 2 ? 'a' : 'b', locator: letter }] })), [...SHORT.entries.values()].map((e) => e.item)),
+    setDocument: (t) => csl.setDocument(csl.openDocument(STYLE), Array.from(t.slice(0, 500), (letter, i) => ({ id: String(i), note: i, cites: [{ id: i % 2 ? 'a' : 'b', locator: letter }] })), [...SHORT.entries.values()].map((e) => e.item)),
   },
   citing: {
     citedKeys: citing.citedKeys, runsToHtml: (t) => citing.runsToHtml(run(t), { links: true }), runsToLatex: (t) => citing.runsToLatex(run(t)), runsToMarkdown: (t) => citing.runsToMarkdown(run(t)), runsToRtf: (t) => citing.runsToRtf(run(t)), runsToText: (t) => citing.runsToText(run(t)), writable: (t) => citing.writable(run(t)),

@@ -81,7 +81,7 @@ export function textPart(tree: Tree, c: Compiling): Part {
         label === 'page' || !/^\s*[A-Za-z]*\d/.test(value)
           ? pageRanges(value, c.pageFormat, c.pageDelimiter)
           : value.replace(/(\d)\s*(?:--|-)\s*(?=\d)/g, `$1${RANGE_DELIMITER}`);
-      value = value.replace(/\s*&\s*/g, ` ${locale.own('and', 'symbol') ?? '&'} `);
+      value = value.replace(/(?<!\s)\s*&\s*/g, ` ${locale.own('and', 'symbol') ?? '&'} `);
       return dress([piece(richText(value), { kind: 'locator' })], scope, field);
     }
     if (paged) value = pageRanges(value, c.pageFormat, c.pageDelimiter);
