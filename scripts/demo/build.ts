@@ -18,7 +18,7 @@ import { insertPreset } from '../../src/lib/server/presets/repository';
 import { insertSection, placeSources, sectionNamed } from '../../src/lib/server/projects/sections';
 import { answerHere, capture, type CaptureResult } from '../../src/lib/server/capture';
 import { changeMany, keepPassage, linkPassages, listPassages } from '../../src/lib/server/passages';
-import { listSections } from '../../src/lib/server/projects';
+import { changeOutline, itemsOfOutline, listSections } from '../../src/lib/server/projects';
 import { keepReading } from '../../src/lib/server/reading';
 import { addTask } from '../../src/lib/server/tasks';
 import { answerImport, importFile, type ImportReport, type ImportResult } from '../../src/lib/server/imports';
@@ -134,6 +134,47 @@ async function fileThem(thesisId: string): Promise<number> {
   await place('What grew back', of('marsh'));
   await place('Why the mills closed', of('money'));
   await place('How a tide mill works', of('gates'));
+  // One's own sentences stand before what bears them out.
+  const say = async (name: string, kind: 'sentence' | 'question', words: string, first: boolean) => {
+    const section = sections.find((s) => s.name === name);
+    if (!section) return;
+    const here = (await itemsOfOutline(ctx, thesisId)).filter((i) => i.sectionId === section.id);
+    await changeOutline(ctx, thesisId, {
+      changes: [
+        {
+          act: 'put',
+          items: [{ ref: 'new', kind, words }],
+          sectionId: section.id,
+          before: first ? (here[0]?.ref ?? null) : null,
+        },
+      ],
+    });
+  };
+  await say(
+    'How a tide mill works',
+    'sentence',
+    'A tide mill keeps the hours of the moon, not of the miller.',
+    true,
+  );
+  await say(
+    'Why the mills closed',
+    'sentence',
+    'They closed one by one as silt, wages and the law told against them.',
+    true,
+  );
+  await say(
+    'Law and dredging',
+    'sentence',
+    'Harbour acts made the dredging of ponds the business of nobody.',
+    true,
+  );
+  await say('Law and dredging', 'question', 'Which of the acts names the mills at all?', false);
+  await say(
+    'What grew back',
+    'sentence',
+    'Where gates were left open, marsh came back within a decade.',
+    true,
+  );
   const [marsh, otherMarsh] = of('marsh');
   const [gate] = of('gates');
   if (marsh && otherMarsh) await linkPassages(ctx, otherMarsh, marsh, 'supports');

@@ -30,17 +30,19 @@ describe('what a section stands on', () => {
     expect(thinness(found.get('empty')!)).toBe('nothing in it');
   });
 
-  it('names sentences that nothing bears out before the next, also those under it', () => {
+  it('names sentences that nothing bears out behind them in their section, also those under it', () => {
     const borne = put('decline', 'sentence');
+    const shared = put('decline', 'sentence');
     const bare = put('decline', 'sentence');
     const last = put('tide', 'sentence');
     const found = standings(SECTIONS, [
       borne,
       put('decline', 'question'),
       put('decline', 'passage', { sourceId: 'ng' }),
-      bare,
-      put('decline', 'sentence'),
+      shared,
       put('decline', 'source', { sourceId: 'pell' }),
+      bare,
+      put('decline', 'question'),
       last,
     ]);
     expect(found.get('decline')!.bare).toEqual([bare.ref]);

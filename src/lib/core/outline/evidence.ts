@@ -18,7 +18,7 @@ export interface Standing {
   ownWords: number;
   sentences: number;
   questions: number;
-  /** Sentences behind which nothing stands that bears them out: no source and no passage before the next sentence. */
+  /** Sentences at the end of a section behind which nothing stands that bears them out: no source and no passage. */
   bare: string[];
 }
 
@@ -66,18 +66,11 @@ export function standings(headings: readonly Heading[], items: readonly Evidence
   return found;
 }
 
-/** The refs of sentences behind which no source and no passage stands before the next sentence. */
+/** The refs of sentences behind which no source and no passage stands; sentences in a row share what comes behind them. */
 function bareOf(items: readonly Item[]): string[] {
-  const bare: string[] = [];
-  let waiting: string | undefined;
-  for (const { kind, ref } of items) {
-    if (kind === 'sentence') {
-      if (waiting) bare.push(waiting);
-      waiting = ref;
-    } else if (!isOwn(kind)) waiting = undefined;
-  }
-  if (waiting) bare.push(waiting);
-  return bare;
+  let from = items.length;
+  while (from > 0 && isOwn(items[from - 1]!.kind)) from--;
+  return items.slice(from).flatMap(({ kind, ref }) => (kind === 'sentence' ? [ref] : []));
 }
 
 /** What is wanting in a section, the worst of it. */

@@ -23,6 +23,8 @@ export interface PassageFilter {
   tag?: string;
   sourceId?: string;
   sectionId?: string;
+  /** It stands in no section of this project. */
+  unplacedIn?: string;
   /** Who kept it. */
   personId?: string;
   /** What is wanting or the matter: its words are no longer in the document, no place is said, nothing of one's own is. */
@@ -103,6 +105,16 @@ function filtered(ctx: Context, filter: PassageFilter): Knex.QueryBuilder {
         .where({ section_id: filter.sectionId })
         .whereNotNull('passage_id')
         .select('passage_id'),
+    );
+  if (filter.unplacedIn)
+    void query.whereNotExists(
+      ctx
+        .db('placement')
+        .join('section', 'section.id', 'placement.section_id')
+        .whereRaw('placement.passage_id = passage.id')
+        .where('section.project_id', filter.unplacedIn)
+        .whereNull('section.binned')
+        .select('placement.passage_id'),
     );
   if (filter.state) NARROWING[filter.state](query, ctx);
   if (filter.text) {

@@ -16,6 +16,7 @@ export const STEPS = [
   { id: 'intake', href: '/intake', name: 'Intake' },
   { id: 'sources', href: '/sources', name: 'Sources' },
   { id: 'passages', href: '/passages', name: 'Passages' },
+  { id: 'outline', href: '/outline', name: 'Outline' },
   { id: 'references', href: '/references', name: 'Reference list' },
 ] as const;
 
@@ -72,6 +73,13 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
   },
   'reader whole': { place: 'Reader', name: 'A word on the whole document', key: 'w', also: 'response' },
   'reader figure': { place: 'Reader', name: 'Cut out a figure', key: 'x', also: 'image picture box' },
+  'outline put': {
+    place: 'Outline',
+    name: 'Put what is ticked on the shelf here',
+    key: 'p',
+    also: 'place insert',
+  },
+  'outline shelf': { place: 'Outline', name: 'Find on the shelf', key: 's', also: 'search' },
   'sound keep': { place: 'Recording', name: 'Keep this moment', key: 'k', also: 'passage time' },
   'sound play': { place: 'Recording', name: 'Play or stop', key: 'p', also: 'pause listen' },
   'sound back': { place: 'Recording', name: 'Back five seconds', key: 'ArrowLeft' },
@@ -101,6 +109,17 @@ export const FIXED: readonly { place: string; name: string; keys: readonly strin
   { place: 'Sections', name: 'Up, down, under the one before, out', keys: ['Alt+Shift+↑', '↓', '→', '←'] },
   { place: 'Sections', name: 'Call it otherwise', keys: ['F2'] },
   { place: 'Sections', name: 'Put in the bin', keys: ['Del'] },
+  { place: 'Outline', name: 'A sentence of your own below', keys: ['Enter'] },
+  { place: 'Outline', name: 'Cut a sentence in two, while writing', keys: ['Ctrl+Enter'] },
+  { place: 'Outline', name: 'Join it to the one before, while writing', keys: ['Ctrl+Backspace'] },
+  { place: 'Outline', name: 'Write it otherwise', keys: ['F2'] },
+  { place: 'Outline', name: 'Fold, unfold', keys: ['←', '→'] },
+  {
+    place: 'Outline',
+    name: 'Up, down, to the section before, to the section after',
+    keys: ['Alt+Shift+↑', '↓', '←', '→'],
+  },
+  { place: 'Outline', name: 'Take out of the section', keys: ['Del'] },
   {
     place: 'Reader',
     name: 'Kind, while keeping a passage',

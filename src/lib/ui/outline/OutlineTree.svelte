@@ -149,7 +149,7 @@
 
   const can = (node: Node) => (what: Dragged) => {
     if (what.kind === 'sources') return node.kind === 'none' ? [] : (['combine'] as const).slice();
-    if (node.kind === 'none' || node.projectId !== what.projectId) return [];
+    if (what.kind !== 'section' || node.kind === 'none' || node.projectId !== what.projectId) return [];
     // A section does not go under itself.
     const from = nodes.findIndex((n) => n.id === what.id);
     const end = nodes.findIndex((n, i) => i > from && n.depth <= nodes[from]!.depth);

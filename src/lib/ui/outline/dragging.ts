@@ -7,9 +7,14 @@ import {
   type Operation,
 } from '@atlaskit/pragmatic-drag-and-drop-hitbox/list-item';
 import type { Action } from 'svelte/action';
+import type { ItemKey } from '$lib/core/outline';
 
-/** What is dragged: a section, or sources. */
-export type Dragged = { kind: 'section'; id: string; projectId: string } | { kind: 'sources'; ids: string[] };
+/** What is dragged: a section, sources, passages, or what stands in an outline. */
+export type Dragged =
+  | { kind: 'section'; id: string; projectId: string }
+  | { kind: 'sources'; ids: string[] }
+  | { kind: 'passages'; ids: string[] }
+  | { kind: 'items'; items: ItemKey[] };
 
 /** What an element does in dragging. */
 export interface Dragging {

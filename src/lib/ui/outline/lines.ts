@@ -1,4 +1,4 @@
-import { inOrder, keyOf, under, type Heading, type ItemKey } from '$lib/core/outline';
+import { inOrder, keyOf, type Heading, type ItemKey } from '$lib/core/outline';
 import type { OutlineItem, OutlineSection } from '$lib/server/projects';
 
 /** A line of an outline: a section, or something that stands in one. */
@@ -8,8 +8,14 @@ export type Line =
 
 /** The lines of an outline as it is read: each section, what stands in it, then the sections under it. */
 export function linesOf(sections: readonly OutlineSection[], items: readonly OutlineItem[]): Line[] {
-  const own = Map.groupBy(items, (item) => item.sectionId);
-  return inOrder(sections as OutlineSection[]).flatMap((section): Line[] => {
+  const own = new Map<string, OutlineItem[]>();
+  for (const item of items) {
+    const here = own.get(item.sectionId);
+    if (here) here.push(item);
+    else own.set(item.sectionId, [item]);
+  }
+  const parents = new Set(sections.map((section) => section.parentId));
+  return inOrder(sections).flatMap((section): Line[] => {
     const { depth } = section;
     const here = own.get(section.id) ?? [];
     return [
@@ -18,7 +24,7 @@ export function linesOf(sections: readonly OutlineSection[], items: readonly Out
         key: section.id,
         depth,
         section,
-        holds: here.length > 0 || under(sections, section.id).length > 0,
+        holds: here.length > 0 || parents.has(section.id),
       },
       ...here.map((item): Line => ({ kind: 'item', key: keyOf(item), depth: depth + 1, item })),
     ];
@@ -61,7 +67,7 @@ export function spotStepped(
 ): { sectionId: string; before: string | null } | undefined {
   const [first] = moving;
   if (!first || moving.some((item) => item.sectionId !== first.sectionId)) return undefined;
-  const order = inOrder(sections as Heading[]);
+  const order = inOrder(sections);
   const at = order.findIndex((section) => section.id === first.sectionId);
   const refs = new Set(moving.map((item) => item.ref));
   const here = items.filter((item) => item.sectionId === first.sectionId);

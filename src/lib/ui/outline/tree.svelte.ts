@@ -157,6 +157,7 @@ export const outlining = {
       return void (node.kind === 'project'
         ? outlining.file(node, what.ids)
         : outlining.place(node, what.ids));
+    if (what.kind !== 'section') return undefined;
     const name = nodes.find((n) => n.id === what.id)?.name ?? '';
     const parent = (of: Node) => {
       const at = nodes.indexOf(of);

@@ -1,0 +1,127 @@
+<script lang="ts">
+  import { SvelteSet } from 'svelte/reactivity';
+  import { offer } from '$lib/ui/frame/actions.svelte';
+  import { call } from '$lib/ui/frame/client';
+  import { renew } from '$lib/ui/frame/live.svelte';
+  import { attempt } from '$lib/ui/frame/toasts.svelte';
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import Outline from '$lib/ui/outline/Outline.svelte';
+  import Shelf from '$lib/ui/outline/Shelf.svelte';
+
+  let { data } = $props();
+  const project = $derived(data.projects.find((p) => p.id === data.projectId));
+  const own = $derived(data.items.filter((i) => i.kind === 'sentence' || i.kind === 'question').length);
+  const ticked = new SvelteSet<string>();
+  // Passages and sources are not ticked together; what was placed is not ticked any more.
+  $effect(() => {
+    const there = new Set([...data.passages, ...data.sources].map(({ id }) => id));
+    for (const id of ticked) if (!there.has(id)) ticked.delete(id);
+  });
+  let outline: Outline | undefined = $state();
+  let where = $state<string>();
+  async function put(ids: string[]) {
+    const order = [...data.passages, ...data.sources].map(({ id }) => id).filter((id) => ids.includes(id));
+    const made = await outline?.put(data.shelf === 'sources' ? 'source' : 'passage', order);
+    if (made) ticked.clear();
+  }
+  offer(() => ({
+    'outline put': ticked.size && where ? () => put([...ticked]) : undefined,
+    'outline shelf': project
+      ? () => document.querySelector<HTMLElement>('.shelf input[type="search"]')?.focus()
+      : undefined,
+  }));
+  const choose = (projectId: string) =>
+    attempt(async () => {
+      await call('POST', '/api/scope', { projectId });
+      await renew('*');
+    });
+</script>
+
+<svelte:head><title>Outline · Retexa</title></svelte:head>
+
+<PageHead>
+  <h1>Outline</h1>
+  {#if project}
+    <span class="sub">
+      {data.sections.length.toLocaleString('en')}
+      {data.sections.length === 1 ? 'section' : 'sections'} ·
+      {(data.items.length - own).toLocaleString('en')} from the works · {own.toLocaleString('en')} of your own
+    </span>
+  {/if}
+</PageHead>
+
+{#if !project}
+  <Empty>
+    <h2>An outline is of one project</h2>
+    {#if data.projects.length}
+      <p>Choose the paper, chapter or thesis you want to arrange.</p>
+      <p class="choose">
+        {#each data.projects.filter((p) => !p.putAway) as { id, name } (id)}
+          <Button onclick={() => choose(id)}>{name}</Button>
+        {/each}
+      </p>
+    {:else}
+      <p>Make a project first: at the left of the strip at the top.</p>
+    {/if}
+  </Empty>
+{:else}
+  <div class="beside">
+    <div class="page">
+      <Outline
+        bind:this={outline}
+        bind:where
+        projectId={project.id}
+        sections={data.sections}
+        items={data.items}
+      />
+      {#if data.sections.length === 0}
+        <p class="hint">
+          Sections are the headings of what you will write. Make the first one; then put passages and sources
+          under it from the shelf, and say in sentences of your own what they show.
+        </p>
+      {/if}
+    </div>
+    <Shelf
+      of={data.shelf}
+      passages={data.passages}
+      sources={data.sources}
+      total={data.onShelf}
+      {ticked}
+      {where}
+      onput={put}
+    />
+  </div>
+{/if}
+
+<style>
+  .beside {
+    display: flex;
+    flex: 1;
+    min-height: 0;
+  }
+  .page {
+    position: relative;
+    display: flex;
+    flex: 1;
+    flex-direction: column;
+    min-width: 0;
+    min-height: 0;
+  }
+  .hint {
+    position: absolute;
+    inset: 120px 26px auto;
+    max-width: 520px;
+    color: var(--ink-2);
+  }
+  .choose {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+    margin-top: 14px;
+  }
+  @media (max-width: 900px) {
+    .beside {
+      flex-direction: column;
+    }
+  }
+</style>
