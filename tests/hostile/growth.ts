@@ -12,6 +12,7 @@ import * as passages from '../../src/lib/core/passages';
 import * as passagesOut from '../../src/lib/core/passages-out';
 import * as proofing from '../../src/lib/core/proof';
 import * as outline from '../../src/lib/core/outline';
+import * as outlineOut from '../../src/lib/core/outline-out';
 import * as query from '../../src/lib/core/query';
 import * as source from '../../src/lib/core/source';
 import * as duplicates from '../../src/lib/core/duplicates';
@@ -44,6 +45,7 @@ const selectors = (t: string) => ({
 /** A passage of a text, as it is kept, as it is written out, and as what goes out is made of it. */
 const kept = (t: string) => ({ id: 'a', kind: 'quotation' as const, tint: 'claim' as const, exact: t, wording: t, selectors: null, gist: t, ownWords: t, locator: null, tags: [t], added: '', figure: null, further: [] }); // prettier-ignore
 const passageOut = (t: string): passagesOut.PassageOut => ({ kind: 'quotation', source: t, citekey: t, quotation: t, exact: t, gist: t, ownWords: t, locator: null, citation: run(t), tint: 'claim', tags: [t], sections: [t], state: 'found', added: '', address: t, figure: null }); // prettier-ignore
+const outlined = (t: string): outlineOut.OutlineOut => ({ title: t, lang: 'en', references: undefined, lines: [{ kind: 'section', depth: 0, name: t }, { kind: 'sentence', depth: 0, words: t }, { kind: 'source', depth: 0, title: t, citation: run(t) }, { kind: 'passage', depth: 0, passage: passageOut(t) }] }); // prettier-ignore
 const going = (t: string) => ({ title: t, lang: 'en', passages: [passageOut(t)], references: undefined });
 const written =
   (format: formats.FormatName): Take =>
@@ -158,6 +160,9 @@ export const TAKES: Record<string, Record<string, Take>> = {
     readAnnotations: (t) => passagesOut.readAnnotations(JSON.stringify([{ type: 'Annotation', bodyValue: t, target: { source: t, selector: { type: 'TextQuoteSelector', exact: t, prefix: t, suffix: t } } }])), annotationPage: (t) => passagesOut.annotationPage([kept(t)], { address: t, title: t, mediaType: t, creator: t }), annotationOf: (t) => passagesOut.annotationOf(kept(t), { address: t, title: t, mediaType: t, creator: t }),
     partsOfPassage: (t) => passagesOut.partsOfPassage(passageOut(t)), citesOwn: (t) => passagesOut.citesOwn(passageOut(t)), bySource: (t) => passagesOut.bySource([passageOut(t), passageOut(`${t}b`)]), passagesToText: (t) => passagesOut.passagesToText(going(t)), passagesToMarkdown: (t) => passagesOut.passagesToMarkdown(going(t), 'beside'), passagesToHtml: (t) => passagesOut.passagesToHtml(going(t), 'below'), passagesDocument: (t) => passagesOut.passagesDocument(going(t), 'beside'), passagesToCsv: (t) => passagesOut.passagesToCsv([passageOut(t)]),
   },
+  outlineOut: {
+    outlineToMarkdown: (t) => outlineOut.outlineToMarkdown(outlined(t), { quotations: true }), outlineDocument: (t) => outlineOut.outlineDocument(outlined(t), { quotations: true }), outlineToOpml: (t) => outlineOut.outlineToOpml(outlined(t), { quotations: true }), paragraphsOfPassage: (t) => outlineOut.paragraphsOfPassage(passageOut(t), { quotations: false }),
+  },
   documents: {
     leaves: (t) => { const leaves = [{ width: 595, height: 842, runs: t.slice(0, 20_000).match(/.{1,40}/gsu)?.map((part, i) => ({ text: part, x: 72, y: 20 + (i % 60) * 13, width: 300, size: 11 })) ?? [] }]; const labels = documents.printedLabels(leaves, null); documents.readingHtml(leaves, labels); return documents.fromLeaves(leaves, labels, { info: { Title: t, Author: t }, xmp: { 'dc:title': t } }); },
   },
@@ -240,4 +245,4 @@ function textNamed(name: string, size: number): string {
 }
 
 /** The doors of the rooms of the core. */
-export const DOORS = { capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, passagesOut }; // prettier-ignore
+export const DOORS = { capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, outlineOut, passagesOut }; // prettier-ignore

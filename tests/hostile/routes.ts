@@ -436,6 +436,10 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       ],
     }),
   ],
+  'api/projects/[id]/outline/out': (i) => [
+    post(`/api/projects/${i.project}/outline/out`, { as: 'opml', quotations: false }),
+    post(`/api/projects/${i.project}/outline/out`, { as: 'docx' }),
+  ],
   'api/references': (i) => [
     post('/api/references', {
       view: 'v',

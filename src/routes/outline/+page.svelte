@@ -6,6 +6,7 @@
   import { attempt } from '$lib/ui/frame/toasts.svelte';
   import { Button, Empty, PageHead } from '$lib/ui/kit';
   import Outline from '$lib/ui/outline/Outline.svelte';
+  import OutlineOut from '$lib/ui/outline/OutlineOut.svelte';
   import Shelf from '$lib/ui/outline/Shelf.svelte';
 
   let { data } = $props();
@@ -47,6 +48,8 @@
       {data.sections.length === 1 ? 'section' : 'sections'} ·
       {(data.items.length - own).toLocaleString('en')} from the works · {own.toLocaleString('en')} of your own
     </span>
+    <span class="flex-1"></span>
+    <OutlineOut projectId={project.id} disabled={data.sections.length === 0} />
   {/if}
 </PageHead>
 

@@ -25,13 +25,13 @@ import { withoutControls } from '../../core/text';
 import { runChildren } from '../lists/docx';
 
 /** Half an inch in twentieths of a point. */
-const HALF_INCH = 720;
+export const HALF_INCH = 720;
 
 /** Widest a figure is set, in pixels at 96 to the inch: what a page has between its margins, and half of it in a column. */
-const WIDEST = { whole: 600, column: 280 };
+export const WIDEST = { whole: 600, column: 280 };
 
 /** The picture of a figure in a paragraph of its own, at most as large as it is at 192 pixels to the inch. */
-function pictureOf(passage: PassageOut, widest: number): Paragraph[] {
+export function pictureOf(passage: PassageOut, widest: number): Paragraph[] {
   const { figure } = passage;
   if (!figure?.png) return [];
   const width = Math.max(1, Math.round(Math.min(widest, figure.width / 2)));
@@ -90,7 +90,7 @@ function sidesOf(
   };
 }
 
-const headingOf = (text: string, level: (typeof HeadingLevel)[keyof typeof HeadingLevel]) =>
+export const headingOf = (text: string, level: (typeof HeadingLevel)[keyof typeof HeadingLevel]) =>
   new Paragraph({
     heading: level,
     spacing: { before: 240, after: 120 },
@@ -123,10 +123,18 @@ export async function passagesDocx(out: PassagesOut, layout: OutLayout): Promise
           return [...work, ...own];
         })),
   ]);
-  const references = out.references?.entries.length
+  return documentOf(out, [headingOf(out.title, HeadingLevel.HEADING_1), ...body]);
+}
+
+/** A document of what is written out, with the reference list behind it. */
+export function documentOf(
+  { title, lang, references }: Pick<PassagesOut, 'title' | 'lang' | 'references'>,
+  body: (Paragraph | Table)[],
+): Promise<Buffer> {
+  const list = references?.entries.length
     ? [
         headingOf('References', HeadingLevel.HEADING_2),
-        ...out.references.entries.map(
+        ...references.entries.map(
           (entry) =>
             new Paragraph({
               indent: { left: HALF_INCH, hanging: HALF_INCH },
@@ -137,12 +145,12 @@ export async function passagesDocx(out: PassagesOut, layout: OutLayout): Promise
       ]
     : [];
   const document = new Document({
-    title: withoutControls(out.title),
+    title: withoutControls(title),
     creator: 'Retexa',
     styles: {
-      default: { document: { run: { font: 'Times New Roman', size: 24, language: { value: out.lang } } } },
+      default: { document: { run: { font: 'Times New Roman', size: 24, language: { value: lang } } } },
     },
-    sections: [{ children: [headingOf(out.title, HeadingLevel.HEADING_1), ...body, ...references] }],
+    sections: [{ children: [...body, ...list] }],
   });
   return Packer.toBuffer(document);
 }

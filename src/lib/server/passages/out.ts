@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { CiteItem } from '../../core/citing';
+import type { CiteItem, Run } from '../../core/citing';
 import {
   passagesDocument,
   passagesToCsv,
@@ -8,6 +8,7 @@ import {
   passagesToText,
   type FigureOut,
   type OutLayout,
+  type PassageOut,
   type PassagesOut,
 } from '../../core/passages-out';
 import { scoped, type Context } from '../access/context';
@@ -81,6 +82,80 @@ async function figuresOut(items: readonly PassageItem[], pictures: boolean): Pro
   return out;
 }
 
+/** Living passages one may see, in the order given. Refuses where one is gone. */
+export async function passagesGiven(ctx: Context, ids: readonly string[]): Promise<PassageItem[]> {
+  const byId = new Map((await getPassages(ctx, ids)).filter((p) => !p.binned).map((p) => [p.id, p]));
+  if (byId.size !== new Set(ids).size)
+    throw new Refusal(404, 'One of these passages is no longer here. Look again and choose once more.');
+  return itemsOf(
+    ctx,
+    [...new Set(ids)].map((id) => byId.get(id)!),
+  );
+}
+
+/** A passage as a citation cites it: its source, with its place. */
+export const citedFor = ({ sourceId, locator }: Pick<PassageItem, 'sourceId' | 'locator'>): CiteItem => ({
+  id: sourceId,
+  ...(locator ? { label: locator.label, locator: locator.value } : {}),
+});
+
+/** Passages as they are written out, each with its citation; `keys` are the citekeys of their sources. */
+export async function passagesOut(
+  ctx: Context,
+  items: readonly PassageItem[],
+  citations: readonly Run[][],
+  keys: ReadonlyMap<string, string>,
+  pictures: boolean,
+): Promise<PassageOut[]> {
+  const figures = await figuresOut(items, pictures);
+  const addresses = await addressesOf(
+    ctx,
+    items.flatMap((p) => p.copyId ?? []),
+  );
+  return items.map((p, i) => ({
+    kind: p.kind,
+    source: p.sourceLabel,
+    citekey: keys.get(p.sourceId) ?? '',
+    quotation: p.wording ?? p.exact,
+    exact: p.exact,
+    gist: p.gist,
+    ownWords: p.ownWords,
+    locator: p.locator,
+    citation: citations[i]!,
+    tint: p.tint,
+    tags: p.tags,
+    sections: p.sections.map((section) => section.name),
+    state: p.anchor,
+    added: p.added,
+    address: (p.copyId && addresses.get(p.copyId)) ?? '',
+    figure: figures.get(p.id) ?? null,
+  }));
+}
+
+/** Citations of some sources in a style, told apart and numbered as they are first cited, and their reference list. */
+export async function citedInOrder(
+  ctx: Context,
+  cited: readonly CiteItem[],
+  look: Look,
+): Promise<{ keys: Map<string, string>; citations: Run[][]; references: PassagesOut['references'] }> {
+  const order = [...new Set(cited.map((cite) => cite.id))];
+  const found = new Map((await getSources(ctx, order)).map((s) => [s.id, s]));
+  const sources = order.flatMap((id) => found.get(id) ?? []);
+  const references = await printList(ctx, sources, look);
+  return {
+    keys: new Map(sources.map((s) => [s.id, s.citekey])),
+    citations: await printCitations(
+      ctx,
+      sources,
+      cited.map((cite) => [cite]),
+      look,
+    ),
+    references: references.hasList
+      ? { ...references, entries: references.entries.filter((e) => e.failed === undefined) }
+      : undefined,
+  };
+}
+
 /** Passages with their citations in a style, and the reference list of their sources. Refuses where one is gone. */
 async function gathered(
   ctx: Context,
@@ -89,53 +164,10 @@ async function gathered(
   title: string,
   pictures: boolean,
 ): Promise<PassagesOut> {
-  const byId = new Map((await getPassages(ctx, ids)).filter((p) => !p.binned).map((p) => [p.id, p]));
-  if (byId.size !== new Set(ids).size)
-    throw new Refusal(404, 'One of these passages is no longer here. Look again and choose once more.');
-  const items = await itemsOf(
-    ctx,
-    [...new Set(ids)].map((id) => byId.get(id)!),
-  );
-  // In the order they are first cited, which is what numbers them in a style that numbers.
-  const order = [...new Set(items.map((p) => p.sourceId))];
-  const found = new Map((await getSources(ctx, order)).map((s) => [s.id, s]));
-  const sources = order.flatMap((id) => found.get(id) ?? []);
-  const keys = new Map(sources.map((s) => [s.id, s.citekey]));
-  const cited = items.map((p): CiteItem[] => [
-    { id: p.sourceId, ...(p.locator ? { label: p.locator.label, locator: p.locator.value } : {}) },
-  ]);
-  const citations = await printCitations(ctx, sources, cited, look);
-  const references = await printList(ctx, sources, look);
-  const figures = await figuresOut(items, pictures);
-  const addresses = await addressesOf(
-    ctx,
-    items.flatMap((p) => p.copyId ?? []),
-  );
-  return {
-    title,
-    lang: look.locale,
-    references: references.hasList
-      ? { ...references, entries: references.entries.filter((e) => e.failed === undefined) }
-      : undefined,
-    passages: items.map((p, i) => ({
-      kind: p.kind,
-      source: p.sourceLabel,
-      citekey: keys.get(p.sourceId) ?? '',
-      quotation: p.wording ?? p.exact,
-      exact: p.exact,
-      gist: p.gist,
-      ownWords: p.ownWords,
-      locator: p.locator,
-      citation: citations[i]!,
-      tint: p.tint,
-      tags: p.tags,
-      sections: p.sections.map((section) => section.name),
-      state: p.anchor,
-      added: p.added,
-      address: (p.copyId && addresses.get(p.copyId)) ?? '',
-      figure: figures.get(p.id) ?? null,
-    })),
-  };
+  const items = await passagesGiven(ctx, ids);
+  const { keys, citations, references } = await citedInOrder(ctx, items.map(citedFor), look);
+  const passages = await passagesOut(ctx, items, citations, keys, pictures);
+  return { title, lang: look.locale, references, passages };
 }
 
 /** Passages as a file, in the order given, cited in a style. */

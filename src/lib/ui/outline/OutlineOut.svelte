@@ -1,0 +1,58 @@
+<script lang="ts">
+  import type { OutlineOutput } from '$lib/server/outline';
+  import { call, download } from '../frame/client';
+  import { attempt, done } from '../frame/toasts.svelte';
+  import { Button, Checkbox, Popover } from '../kit';
+
+  /** The outline of a project as a file, cited in its style. */
+  let { projectId, disabled }: { projectId: string; disabled: boolean } = $props();
+  const FILES: [OutlineOutput, string][] = [
+    ['docx', '.docx'],
+    ['html', 'HTML'],
+    ['markdown', 'Markdown'],
+    ['opml', 'OPML'],
+  ];
+  let quotations = $state(true);
+  let busy = $state(false);
+  const id = $props.id();
+  async function save(as: OutlineOutput) {
+    busy = true;
+    await attempt(async () => {
+      const made = await call<{ name: string; mediaType: string; body: string; binary: boolean }>(
+        'POST',
+        `/api/projects/${projectId}/outline/out`,
+        { as, quotations },
+      );
+      const bytes = made.binary ? Uint8Array.from(atob(made.body), (c) => c.charCodeAt(0)) : made.body;
+      download(made.name, made.mediaType, bytes);
+      done(`${made.name} is saved.`);
+    });
+    busy = false;
+  }
+</script>
+
+<Button id="outline-out-{id}" {disabled}>Save the outline…</Button>
+<Popover triggeredBy="#outline-out-{id}" label="Save the outline" placement="bottom">
+  <div class="out">
+    <p class="small-label">Sections, what stands in them with its citations, and the references</p>
+    <Checkbox bind:checked={quotations}>with the words of the works</Checkbox>
+    <div class="files">
+      {#each FILES as [as, name] (as)}<Button small disabled={busy} onclick={() => save(as)}>{name}</Button
+        >{/each}
+    </div>
+  </div>
+</Popover>
+
+<style>
+  .out {
+    display: grid;
+    gap: 10px;
+    max-width: 300px;
+    font-size: 13px;
+  }
+  .files {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+  }
+</style>
