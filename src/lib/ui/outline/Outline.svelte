@@ -7,7 +7,7 @@
   import type { OutlineItem, OutlineSection } from '$lib/server/projects';
   import { isTyping } from '../frame/client';
   import { drafts } from '../frame/drafts';
-  import { renewed } from '../frame/live.svelte';
+  import { renew, renewed } from '../frame/live.svelte';
   import { Button } from '../kit';
   import { gridAct } from '../kit/grid-keys';
   import { virtualRows } from '../kit/virtual-rows.svelte';
@@ -45,7 +45,8 @@
 
   /** What is being written: a sentence that is there, a new one below a line, or the name of a section. */
   type Open =
-    | { what: 'words'; key: string }
+    /** `began` is what stood there when one began, `theirs` what somebody wrote there meanwhile. */
+    | { what: 'words'; key: string; began: string; theirs?: string }
     | { what: 'new'; key: string }
     | { what: 'rename'; key: string }
     | { what: 'section'; key: string; parentId: string | null; before: string | null };
@@ -184,9 +185,12 @@
     const after = section?.id ?? lines.at(-1)?.key ?? '';
     open = { what: 'section', key: after, parentId: section?.parentId ?? null, before: next?.id ?? null };
   }
+  const openWords = (key: string) => {
+    open = { what: 'words', key, began: wordsOf(key) };
+  };
   function write() {
     if (current?.kind === 'section') open = { what: 'rename', key: current.key };
-    else if (current && isOwn(current.item.kind)) open = { what: 'words', key: current.key };
+    else if (current && isOwn(current.item.kind)) openWords(current.key);
   }
   const writeBelow = (line: Line | undefined) => {
     if (!line) return;
@@ -233,7 +237,13 @@
       return then === 'below' ? goOnBelow(key) : focusOn(key, renewed());
     }
     if (line.kind !== 'item') return;
-    const { item } = line;
+    // What somebody wrote meanwhile is not written over unseen.
+    const item = { ...line.item, words: now.what === 'words' ? now.began : line.item.words };
+    const clash = async () => {
+      await renew('projects');
+      const theirs = wordsOf(now.key);
+      [open, typed] = [{ what: 'words', key: now.key, began: theirs, theirs }, words];
+    };
     const behind = spotAfter(line, items).before;
     if (typeof then === 'object') {
       const ref = await acts.split(item, words, then.cut, behind);
@@ -241,11 +251,11 @@
         const key = keyOf({ sectionId: item.sectionId, ref });
         await renewed();
         at = key;
-        open = { what: 'words', key };
-      }
+        openWords(key);
+      } else await clash();
       return;
     }
-    if (trimmed !== item.words) await acts.write(item, trimmed, item.kind as 'sentence');
+    if (trimmed !== item.words && !(await acts.write(item, trimmed, item.kind as 'sentence'))) return clash();
     return then === 'below' ? goOnBelow(line.key) : focusOn(line.key, renewed());
   }
   async function join(words: string) {
@@ -261,7 +271,7 @@
     await made;
     await renewed();
     at = keyOf(before);
-    open = { what: 'words', key: keyOf(before) };
+    openWords(keyOf(before));
   }
   const turn = () =>
     current?.kind === 'item' && isOwn(current.item.kind)
@@ -387,6 +397,7 @@
     onkeep={(text, then) => void later(() => keep(text, then))}
     onjoin={(text) => void later(() => join(text))}
     {typed}
+    theirs={open?.what === 'words' ? open.theirs : undefined}
     ontype={(text) => drafts.keep(DRAFT, { open, words: text })}
     onleave={() => {
       const key = open?.key;

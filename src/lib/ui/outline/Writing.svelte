@@ -16,9 +16,11 @@
     ontype: (words: string) => void;
     /** What was typed before and not kept. */
     typed?: string | undefined;
+    /** What somebody wrote there meanwhile. */
+    theirs?: string | undefined;
   }
   /** A line of an outline while it is written. Leaving it keeps what was written; Escape leaves it as it was. */
-  let { label, words, name, onkeep, onjoin, onleave, ontype, typed }: Props = $props();
+  let { label, words, name, onkeep, onjoin, onleave, ontype, typed, theirs }: Props = $props();
   // What one begins with; what comes from elsewhere meanwhile is told when it is kept.
   // svelte-ignore state_referenced_locally
   let text = $state(typed ?? words);
@@ -62,12 +64,20 @@
     oninput={() => ontype(text)}
     onblur={() => finish(() => (text.trim() === words ? onleave() : onkeep(text, 'stay')))}
   />
+  {#if theirs !== undefined}<p class="theirs">
+      Written here meanwhile: <span class="serif">{theirs}</span> Enter keeps yours in its place, Esc theirs.
+    </p>{/if}
 </div>
 
 <style>
   .writing {
     flex: 1;
     min-width: 0;
+  }
+  .theirs {
+    padding-top: 4px;
+    color: var(--blue-pencil);
+    font-size: 12.5px;
   }
   .writing :global(textarea) {
     width: 100%;
