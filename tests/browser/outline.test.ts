@@ -177,6 +177,27 @@ describe('an outline', () => {
     await me.see('Mills ground with the tide.');
   }, 300_000); // prettier-ignore
 
+  it('has its sections cut in two and joined', async () => {
+    await press('End', 'ArrowUp');
+    await focused('Ponds were let');
+    await me.press('Begin a section here');
+    await writing('Name of the section');
+    await me.page.keyboard.type('Leases');
+    await press('Enter');
+    const cut = ['How a tide mill works', '.Mills ground with the tide.', '.Gates', '..Shut by the ebb', '.Leases', '..Ponds were let', '..The miller slept by the moon.'];
+    await outlineIs(cut);
+    await focused('Ponds were let');
+    await press('ArrowUp');
+    await focused('Leases');
+    await me.press('Join to the one before');
+    await me.see('Leases is part of Gates now.');
+    await outlineIs(cut.filter((line) => line !== '.Leases'));
+    await press('Control+z');
+    await outlineIs(cut);
+    await press('Control+z');
+    await outlineIs(cut.filter((line) => line !== '.Leases'));
+  }, 300_000); // prettier-ignore
+
   it('folds, is there again as it was, and goes out with its citations', async () => {
     await press('Home');
     await focused('How a tide mill works');

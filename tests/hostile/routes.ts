@@ -463,6 +463,9 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/sections/[id]': (i) => [
     post(`/api/sections/${i.section}`, { act: 'rename', name: 'Pools' }),
     post(`/api/sections/${i.section}`, { act: 'move', parentId: null, before: null }),
+    post(`/api/sections/${i.section}`, { act: 'split', at: i.source, name: 'Second' }),
+    post(`/api/sections/${i.section}`, { act: 'take in', section: i.section }),
+    post(`/api/sections/${i.section}`, { act: 'give back', section: i.section, changes: [], children: [] }),
     post(`/api/sections/${i.section}`, { act: 'bin' }),
     post(`/api/sections/${i.section}`, { act: 'bring back' }),
   ],

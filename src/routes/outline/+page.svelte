@@ -3,8 +3,10 @@
   import { offer } from '$lib/ui/frame/actions.svelte';
   import { call } from '$lib/ui/frame/client';
   import { renew } from '$lib/ui/frame/live.svelte';
+  import { narrow, narrowedBy } from '$lib/ui/frame/narrowing';
   import { attempt } from '$lib/ui/frame/toasts.svelte';
   import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import Glance from '$lib/ui/outline/Glance.svelte';
   import Outline from '$lib/ui/outline/Outline.svelte';
   import OutlineOut from '$lib/ui/outline/OutlineOut.svelte';
   import Shelf from '$lib/ui/outline/Shelf.svelte';
@@ -19,7 +21,10 @@
     for (const id of ticked) if (!there.has(id)) ticked.delete(id);
   });
   let outline: Outline | undefined = $state();
-  let where = $state<string>();
+  let here = $state<string>();
+  const section = $derived(data.sections.find((s) => s.id === here));
+  const where = $derived(section?.name);
+  const glance = $derived(narrowedBy('beside') === 'glance');
   async function put(ids: string[]) {
     const order = [...data.passages, ...data.sources].map(({ id }) => id).filter((id) => ids.includes(id));
     const made = await outline?.put(data.shelf === 'sources' ? 'source' : 'passage', order);
@@ -49,6 +54,9 @@
       {(data.items.length - own).toLocaleString('en')} from the works · {own.toLocaleString('en')} of your own
     </span>
     <span class="flex-1"></span>
+    <Button look="chip" aria-pressed={!glance} onclick={() => narrow({ beside: undefined })}>Shelf</Button>
+    <Button look="chip" aria-pressed={glance} onclick={() => narrow({ beside: 'glance' })}>At a glance</Button
+    >
     <OutlineOut projectId={project.id} disabled={data.sections.length === 0} />
   {/if}
 </PageHead>
@@ -72,7 +80,8 @@
     <div class="page">
       <Outline
         bind:this={outline}
-        bind:where
+        bind:here
+        goTo={narrowedBy('at')}
         projectId={project.id}
         sections={data.sections}
         items={data.items}
@@ -84,15 +93,19 @@
         </p>
       {/if}
     </div>
-    <Shelf
-      of={data.shelf}
-      passages={data.passages}
-      sources={data.sources}
-      total={data.onShelf}
-      {ticked}
-      {where}
-      onput={put}
-    />
+    {#if glance}
+      <Glance sections={data.sections} items={data.items} {section} />
+    {:else}
+      <Shelf
+        of={data.shelf}
+        passages={data.passages}
+        sources={data.sources}
+        total={data.onShelf}
+        {ticked}
+        {where}
+        onput={put}
+      />
+    {/if}
   </div>
 {/if}
 

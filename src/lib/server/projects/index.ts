@@ -3,6 +3,7 @@ import type { ProjectWords } from '../../core/forms';
 import type { ItemChange } from '../../core/outline';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
+import { notHere, Refusal } from '../access/refusal';
 import { localeFile } from '../catalogue';
 import { styleOf } from '../lists/catalogue';
 import { checkSources } from '../sources/repository';
@@ -15,17 +16,20 @@ import {
   updateProject,
   type Project,
 } from './repository';
-import { changeItems, outlineItems, type OutlineItem } from './items';
+import { changeItems, outlineItems, placedItems, type OutlineItem } from './items';
 import {
   binSection,
+  findSection,
   getSection,
   insertSection,
+  listSections,
   moveSection,
   orderSources,
   outlines,
   placedUnder,
   placeSources,
   renameSection,
+  sectionIds,
   sectionNamed,
   setOrder,
   unplaceSources,
@@ -82,13 +86,119 @@ export const makeSection = (
       : insertSection(inner, { projectId, parentId, name }),
   );
 
-/** What is done to a section: it is called otherwise, put elsewhere in its outline, put in the bin or brought back. */
+const ref = z.string().min(1).max(60);
+const itemKey = z.object({ sectionId: idGiven, ref });
+const ownKind = z.enum(['sentence', 'question']);
+/** How long a sentence or a question of one’s own can be, in characters. */
+export const MOST_OWN_WORDS = 5_000;
+const ownWords = z.string().max(MOST_OWN_WORDS);
+const coming = z.object({
+  ref,
+  kind: z.enum(['source', 'passage', 'sentence', 'question']),
+  words: ownWords.optional(),
+});
+const itemChange: z.ZodType<ItemChange> = z.discriminatedUnion('act', [
+  z.object({
+    act: z.literal('move'),
+    items: z.array(itemKey).min(1).max(MOST_PLACED),
+    sectionId: idGiven,
+    before: ref.nullable(),
+  }),
+  z.object({
+    act: z.literal('put'),
+    items: z.array(coming).max(MOST_PLACED),
+    sectionId: idGiven,
+    before: ref.nullable(),
+  }),
+  z.object({ act: z.literal('take out'), items: z.array(itemKey).min(1).max(MOST_PLACED) }),
+  z.object({ act: z.literal('write'), item: itemKey, kind: ownKind, words: ownWords, was: ownWords }),
+  z.object({
+    act: z.literal('restore'),
+    put: z
+      .array(coming.extend({ sectionId: idGiven, after: ref.nullable(), was: ownWords.optional() }))
+      .max(MOST_PLACED),
+    out: z.array(itemKey).max(MOST_PLACED),
+  }),
+]);
+
+/**
+ * What is done to a section: it is called otherwise, put elsewhere in its outline, put in the bin or brought back; what stands
+ * in it from an item on goes into a new one behind it; it takes in another with all that stands there, or gives that back.
+ */
 export const sectionChange = z.discriminatedUnion('act', [
+  z.object({ act: z.literal('split'), at: ref, name: sectionName }),
+  z.object({ act: z.literal('take in'), section: idGiven }),
+  z.object({
+    act: z.literal('give back'),
+    section: idGiven,
+    changes: z.array(itemChange).max(100),
+    children: z.array(idGiven).max(MOST_PLACED),
+  }),
   z.object({ act: z.literal('rename'), name: sectionName }),
   z.object({ act: z.literal('move'), parentId: idGiven.nullable(), before: idGiven.nullable() }),
   z.object({ act: z.literal('bin') }),
   z.object({ act: z.literal('bring back') }),
 ]);
+
+type SectionChange = z.infer<typeof sectionChange>;
+
+/** The sections right under one, in their order. */
+const childrenOf = async (ctx: Context, { id, projectId }: Section): Promise<string[]> =>
+  (await listSections(ctx)).filter((s) => s.projectId === projectId && s.parentId === id).map((s) => s.id);
+
+/** What stands in a section from an item on, and the sections under it, goes into a new one right behind it. */
+async function splitSection(ctx: Context, id: string, at: string, name: string): Promise<SectionChange> {
+  const section = await getSection(ctx, id);
+  const { projectId, parentId } = section;
+  const here = (await placedItems(ctx, projectId)).filter((item) => item.sectionId === id);
+  const from = here.findIndex((item) => item.ref === at);
+  if (from === -1) throw new Refusal(409, 'It is not in this section any more. Nothing was changed.');
+  const beside = (await listSections(ctx)).filter(
+    (s) => s.projectId === projectId && s.parentId === parentId,
+  );
+  const next = beside[beside.findIndex((s) => s.id === id) + 1];
+  const children = await childrenOf(ctx, section);
+  const made = await insertSection(ctx, { projectId, parentId, name });
+  await moveSection(ctx, made.id, { parentId, before: next?.id ?? null });
+  await changeItems(ctx, projectId, [
+    { act: 'move', items: here.slice(from), sectionId: made.id, before: null },
+  ]);
+  for (const child of children) await moveSection(ctx, child, { parentId: made.id, before: null });
+  return { act: 'take in', section: made.id };
+}
+
+/** A section takes in another: what stands in it comes behind its own, what stands under it under it; the other goes to the bin. */
+async function takeIn(ctx: Context, id: string, other: string): Promise<SectionChange> {
+  const [into, from] = [await getSection(ctx, id), await getSection(ctx, other)];
+  const { projectId } = into;
+  if (from.projectId !== projectId || id === other || (await sectionIds(ctx, other)).includes(id))
+    throw new Refusal(422, 'A section takes in another of its project that it does not stand under. Nothing was changed.'); // prettier-ignore
+  const items = (await placedItems(ctx, projectId)).filter((item) => item.sectionId === other);
+  const children = await childrenOf(ctx, from);
+  const changes: ItemChange[] = [];
+  if (items.length)
+    changes.push(
+      (await changeItems(ctx, projectId, [{ act: 'move', items, sectionId: id, before: null }])).back,
+    );
+  for (const child of children) await moveSection(ctx, child, { parentId: id, before: null });
+  await binSection(ctx, other, true);
+  return { act: 'give back', section: other, changes, children };
+}
+
+/** A section gives back another it took in, with what stood there. */
+async function giveBack(
+  ctx: Context,
+  id: string,
+  { section, changes, children }: Extract<SectionChange, { act: 'give back' }>,
+): Promise<void> {
+  const { projectId } = await getSection(ctx, id);
+  await binSection(ctx, section, false);
+  if ((await getSection(ctx, section)).projectId !== projectId) throw notHere('section');
+  if (changes.length) await changeItems(ctx, projectId, changes);
+  for (const child of children)
+    if ((await findSection(ctx, child))?.projectId === projectId)
+      await moveSection(ctx, child, { parentId: section, before: null });
+}
 
 /** Changes a section, and gives what takes that back. */
 export const changeSection = (
@@ -102,6 +212,13 @@ export const changeSection = (
         return { back: { act: 'rename' as const, name: await renameSection(inner, id, said.name) } };
       case 'move':
         return { back: { act: 'move' as const, ...(await moveSection(inner, id, said)) } };
+      case 'split':
+        return { back: await splitSection(inner, id, said.at, said.name) };
+      case 'take in':
+        return { back: await takeIn(inner, id, said.section) };
+      case 'give back':
+        await giveBack(inner, id, said);
+        return { back: { act: 'take in' as const, section: said.section } };
       case 'bin':
         await binSection(inner, id, true);
         return { back: { act: 'bring back' as const } };
@@ -168,41 +285,6 @@ export const changePlaced = (
       }
     }
   });
-
-const ref = z.string().min(1).max(60);
-const itemKey = z.object({ sectionId: idGiven, ref });
-const ownKind = z.enum(['sentence', 'question']);
-/** How long a sentence or a question of one’s own can be, in characters. */
-export const MOST_OWN_WORDS = 5_000;
-const ownWords = z.string().max(MOST_OWN_WORDS);
-const coming = z.object({
-  ref,
-  kind: z.enum(['source', 'passage', 'sentence', 'question']),
-  words: ownWords.optional(),
-});
-const itemChange: z.ZodType<ItemChange> = z.discriminatedUnion('act', [
-  z.object({
-    act: z.literal('move'),
-    items: z.array(itemKey).min(1).max(MOST_PLACED),
-    sectionId: idGiven,
-    before: ref.nullable(),
-  }),
-  z.object({
-    act: z.literal('put'),
-    items: z.array(coming).max(MOST_PLACED),
-    sectionId: idGiven,
-    before: ref.nullable(),
-  }),
-  z.object({ act: z.literal('take out'), items: z.array(itemKey).min(1).max(MOST_PLACED) }),
-  z.object({ act: z.literal('write'), item: itemKey, kind: ownKind, words: ownWords, was: ownWords }),
-  z.object({
-    act: z.literal('restore'),
-    put: z
-      .array(coming.extend({ sectionId: idGiven, after: ref.nullable(), was: ownWords.optional() }))
-      .max(MOST_PLACED),
-    out: z.array(itemKey).max(MOST_PLACED),
-  }),
-]);
 
 /**
  * What is done to what stands in the sections of a project: changes one after the other, all or none. Sources that come in

@@ -13,6 +13,7 @@ import {
   changePlaced,
   changeSection,
   itemsOfOutline,
+  listSections,
   makeSection,
   type OutlineItem,
 } from './index';
@@ -141,4 +142,44 @@ it('comes from sections as they were before, passages behind the sources they st
     { section_id: 't', position: 1, source_id: null },
   ]); // prettier-ignore
   await earlier.destroy();
+});
+
+const headings = async () => (await listSections(ctx)).map((s) => '.'.repeat(s.depth) + s.name);
+const inAll = async () => {
+  const names = new Map((await listSections(ctx)).map((s) => [s.id, s.name]));
+  return (await itemsOfOutline(ctx, projectId))
+    .map((i) => `${names.get(i.sectionId)} ${i.words ?? i.source!.title}`)
+    .sort();
+};
+
+it('is cut in two from an item on, with the sections under it, and put together again', async () => {
+  await put(a!, { ref: mill!, kind: 'source' }, sentence('Here.'), sentence('There.'));
+  await makeSection(ctx, projectId, 'Under A', a);
+  const at = (await itemsOfOutline(ctx, projectId)).find((i) => i.words === 'Here.')!.ref;
+  const { back } = await changeSection(ctx, a!, { act: 'split', at, name: 'Second' });
+  expect(await headings()).toEqual(['A', 'Second', '.Under A', 'B']);
+  expect(await inAll()).toEqual(['A Mills', 'Second Here.', 'Second There.']);
+  const again = await changeSection(ctx, a!, back);
+  expect(await headings()).toEqual(['A', '.Under A', 'B']);
+  expect(await inAll()).toEqual(['A Here.', 'A Mills', 'A There.']);
+  await changeSection(ctx, a!, again.back);
+  expect(await headings()).toEqual(['A', 'Second', '.Under A', 'B']);
+});
+
+it('takes in another section, and gives it back with what it had, also what both had', async () => {
+  await put(a!, { ref: mill!, kind: 'source' }, { ref: marsh!, kind: 'source' });
+  await put(b!, sentence('Of B.'), { ref: mill!, kind: 'source' });
+  const under = (await makeSection(ctx, projectId, 'Under B', b)).id;
+  const { back } = await changeSection(ctx, a!, { act: 'take in', section: b! });
+  expect(await headings()).toEqual(['A', '.Under B']);
+  expect(await inAll()).toEqual(['A Marshes', 'A Mills', 'A Of B.']);
+  await changeSection(ctx, a!, back);
+  expect(await headings()).toEqual(['A', 'B', '.Under B']);
+  expect(await inAll()).toEqual(['A Marshes', 'A Mills', 'B Mills', 'B Of B.']);
+  await expect(changeSection(ctx, under, { act: 'take in', section: b! })).rejects.toMatchObject({
+    status: 422,
+  });
+  await expect(changeSection(ctx, a!, { act: 'take in', section: a! })).rejects.toMatchObject({
+    status: 422,
+  });
 });

@@ -145,6 +145,10 @@ function outcome(before: readonly Item[], changes: readonly ItemChange[]): Retur
   }
 }
 
+/** What stands in the living sections of a project, seen by the person or not, in the order of each. */
+export const placedItems = async (ctx: Context, projectId: string): Promise<Item[]> =>
+  (await itemsOf(ctx, projectId)).map(({ position: _position, ...item }) => item);
+
 /** What is shown of something in an outline. */
 export type OutlineItem = Item & {
   source?: { id: string; label: string; title: string; type: string; year?: number };

@@ -22,11 +22,13 @@
     projectId: string;
     sections: OutlineSection[];
     items: OutlineItem[];
-    /** The section one is in, for what is put from the shelf. */
-    where?: string | undefined;
+    /** The section one is in, by its id: what is put from the shelf goes there. */
+    here?: string | undefined;
+    /** The section to go to, by its id. */
+    goTo?: string;
   }
   /** The outline of a project: its sections, and under each what stands in it. One writes, moves and fills them by keys or by dragging. */
-  let { projectId, sections, items, where = $bindable() }: Props = $props();
+  let { projectId, sections, items, here = $bindable(), goTo = '' }: Props = $props();
 
   const acts = itemsOf(() => projectId);
   const fold = folding();
@@ -49,7 +51,9 @@
     | { what: 'words'; key: string; began: string; theirs?: string }
     | { what: 'new'; key: string }
     | { what: 'rename'; key: string }
-    | { what: 'section'; key: string; parentId: string | null; before: string | null };
+    | { what: 'section'; key: string; parentId: string | null; before: string | null }
+    /** A section that begins with an item that is there. */
+    | { what: 'split'; key: string };
   // What was typed and not kept is there again.
   const DRAFT = untrack(() => `outline ${projectId}`);
   const left = drafts.find<{ open: Open; words: string }>(DRAFT);
@@ -63,12 +67,13 @@
   type Blank = { kind: 'blank'; key: string; depth: number };
   const shown = $derived.by((): (Line | Blank)[] => {
     const seen = seenOf(lines, fold.has);
-    if (open?.what !== 'new' && open?.what !== 'section') return seen;
+    if (!open || open.what === 'words' || open.what === 'rename') return seen;
     const { key, what } = open;
     let i = seen.findIndex((line) => line.key === key);
     const depth = seen[i]?.depth ?? 0;
     if (what === 'section' && seen[i])
       while (seen[i + 1] && (seen[i + 1]!.depth > depth || seen[i + 1]!.kind === 'item')) i++;
+    if (what === 'split') i--;
     const under = what === 'new' && seen[i]?.kind === 'section' ? 1 : 0;
     return [
       ...seen.slice(0, i + 1),
@@ -97,7 +102,11 @@
   const sectionOf = (line: Line | undefined) =>
     line && sections.find((s) => s.id === (line.kind === 'section' ? line.key : line.item.sectionId));
   $effect(() => {
-    where = sectionOf(current)?.name ?? sections[0]?.name;
+    here = sectionOf(current)?.id ?? sections[0]?.id;
+  });
+
+  $effect(() => {
+    if (goTo) void untrack(() => focusOn(goTo));
   });
 
   let scroller: HTMLElement | undefined = $state();
@@ -225,6 +234,12 @@
         : focusOn(id ?? now.key, renewed());
     }
     if (!line) return;
+    if (now.what === 'split') {
+      if (!trimmed || line.kind !== 'item') return focusOn(now.key);
+      const { sectionId, ref } = line.item;
+      const made = await outlining.split(sectionId, ref, trimmed.slice(0, 200));
+      return focusOn(made ? keyOf({ sectionId: made.back.section, ref }) : now.key, renewed());
+    }
     if (now.what === 'new') {
       if (!trimmed) return focusOn(now.key);
       const to = spotAfter(line, items);
@@ -272,6 +287,18 @@
     await renewed();
     at = keyOf(before);
     openWords(keyOf(before));
+  }
+  const beforeCurrent = $derived.by(() => {
+    if (current?.kind !== 'section') return undefined;
+    const { id, parentId } = current.section;
+    const beside = sections.filter((s) => s.parentId === parentId);
+    return beside[beside.findIndex((s) => s.id === id) - 1];
+  });
+  async function joinSection() {
+    const into = beforeCurrent;
+    if (!into || current?.kind !== 'section') return;
+    await outlining.join(into, current.section);
+    await focusOn(into.id, renewed());
   }
   const turn = () =>
     current?.kind === 'item' && isOwn(current.item.kind)
@@ -418,6 +445,11 @@
   {#if current?.kind === 'section'}
     <Button small title="Call it otherwise (F2)" onclick={write}>Rename</Button>
     <Button small title="Put it in the bin (Del)" onclick={takeOut}>Bin</Button>
+    {#if beforeCurrent}
+      <Button small title="What stands in it becomes part of {beforeCurrent.name}" onclick={joinSection}
+        >Join to the one before</Button
+      >
+    {/if}
   {:else if current}
     {#if isOwn(current.item.kind)}
       <Button small title="Write it otherwise (F2)" onclick={write}>Edit</Button>
@@ -425,6 +457,11 @@
         >{current.item.kind === 'question' ? 'Make it a sentence' : 'Make it a question'}</Button
       >
     {/if}
+    <Button
+      small
+      title="What stands from here on goes into a section of its own"
+      onclick={() => current && (open = { what: 'split', key: current.key })}>Begin a section here</Button
+    >
     <Button small title="Take out of the section (Del)" onclick={takeOut}
       >{meant().length > 1 ? `Take out ${meant().length}` : 'Take out'}</Button
     >
@@ -482,9 +519,9 @@
         >
           {#if line.kind === 'blank'}
             {@render field(
-              open?.what === 'section' ? 'Name of the section' : 'A sentence of your own',
+              open?.what === 'new' ? 'A sentence of your own' : 'Name of the section',
               '',
-              open?.what === 'section',
+              open?.what !== 'new',
             )}
           {:else if open && open.key === line.key && (open.what === 'words' || open.what === 'rename')}
             {@render field(

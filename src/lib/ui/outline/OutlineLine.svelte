@@ -20,7 +20,7 @@
       ? [
           count(standing.sources, 'source'),
           count(standing.passages, 'passage'),
-          standing.ownWords ? `${standing.ownWords} in your words` : '',
+          standing.ownWords ? `${standing.ownWords} own` : '',
         ]
           .filter(Boolean)
           .join(' · ')

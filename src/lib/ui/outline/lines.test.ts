@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { OutlineItem, OutlineSection } from '$lib/server/projects';
-import { linesOf, seenOf, spotAfter, spotStepped, type ItemStep } from './lines';
+import { linesOf, seenOf, spotAfter, spotStepped, yearsOf, type ItemStep } from './lines';
 
 const section = (id: string, parentId: string | null = null) =>
   ({ id, parentId, name: id, projectId: 'p', depth: 0, sources: 0 }) as OutlineSection;
@@ -45,6 +45,15 @@ describe('the lines of an outline', () => {
   ])('say where a step takes %s: %s', (ref, step, to) => {
     const moving = ITEMS.filter((i) => i.ref === ref);
     expect(spotStepped(moving, step, SECTIONS, ITEMS)).toEqual(to);
+  });
+
+  it('tell the years of works, each once', () => {
+    const of = (id: string, year?: number): OutlineItem => ({ ...item('A', id), source: { id, label: '', title: '', type: 'book', ...(year === undefined ? {} : { year }) } }); // prettier-ignore
+    const items = [of('x', 2004), of('y', 1999), of('x', 2004), of('z'), of('w', 2004)];
+    expect(yearsOf(items)).toEqual([
+      { year: 1999, n: 1 },
+      { year: 2004, n: 2 },
+    ]);
   });
 
   it('take several of one section a step together, and none of several sections', () => {

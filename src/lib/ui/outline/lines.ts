@@ -83,3 +83,13 @@ export function spotStepped(
   const there = items.find((item) => item.sectionId === afterThis.id);
   return { sectionId: afterThis.id, before: there?.ref ?? null };
 }
+
+/** How many works of each year stand among items, each work once, by year. */
+export function yearsOf(items: readonly OutlineItem[]): { year: number; n: number }[] {
+  const works = new Map(
+    items.flatMap(({ source }) => (source?.year === undefined ? [] : [[source.id, source.year]])),
+  );
+  const counts = new Map<number, number>();
+  for (const year of works.values()) counts.set(year, (counts.get(year) ?? 0) + 1);
+  return [...counts].map(([year, n]) => ({ year, n })).sort((a, b) => a.year - b.year);
+}

@@ -101,6 +101,20 @@ export const outlining = {
   },
   rename: (id: string, name: string) =>
     change(`/api/sections/${id}`, { act: 'rename', name }, `The section is called ${name}.`),
+  /** What stands in a section from an item on goes into a new one behind it. */
+  split: (id: string, at: string, name: string) =>
+    change<{ back: { section: string } }>(
+      `/api/sections/${id}`,
+      { act: 'split', at, name },
+      `New section: ${name}.`,
+    ),
+  /** A section takes in the one behind it. */
+  join: (into: Pick<Node, 'id' | 'name'>, other: Pick<Node, 'id' | 'name'>) =>
+    change(
+      `/api/sections/${into.id}`,
+      { act: 'take in', section: other.id },
+      `${other.name} is part of ${into.name} now.`,
+    ),
   bin: (node: Pick<Node, 'id' | 'name'>) =>
     change(
       `/api/sections/${node.id}`,
