@@ -153,6 +153,13 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     await page.waitForSelector('.offers');
   },
   notes: () => open('/notes', '[data-note]'),
+  outline: async () => {
+    await open('/outline', '.lines [data-line]');
+    await page.$$eval('.shelf [data-shelf] input', (all) =>
+      all.slice(1, 3).forEach((box) => (box as HTMLElement).click()),
+    );
+    await page.$$eval('.lines [data-line]', (all) => (all[2] as HTMLElement).click());
+  },
   'ways-in': async () => {
     await open('/ways-in', '[data-preset]');
     await page.$$eval('button', (all) => all.find((b) => b.textContent?.trim() === 'Change')?.click());
@@ -214,7 +221,7 @@ for (const [name, act] of Object.entries(SHOTS)) {
     await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
     await after?.();
   }
-  if ((!only.length && name === 'reader') || only.includes(`${name}-dark`)) {
+  if (only.includes(`${name}-dark`)) {
     await dark(true);
     await act();
     await page.screenshot({ path: `${folder}/${name}-dark.png` as `${string}.png` });

@@ -36,6 +36,7 @@ const VIEWS = () => {
     `/sources/${source!.id}`,
     `/copies/${copy!.id}`,
     '/passages',
+    '/outline',
     '/duplicates',
     '/duplicates/sure',
     '/duplicates/spellings',
