@@ -10,6 +10,7 @@ import {
   rtfDocument,
   styleFacts,
   type PrintedList,
+  type Printer,
 } from '../lib/core/citing';
 import {
   FORMAT_NAMES,
@@ -73,6 +74,15 @@ export function readFile(file: string, from: string | undefined): Read {
   return { items, words, partial: skipped.length > 0 };
 }
 
+/** Writes what a command gives to the file of `-o`. */
+export function writeOut(out: string, text: string): void {
+  try {
+    writeFileSync(out, text);
+  } catch (error) {
+    throw new Unusable(`-o ${out}: ${(error as Error).message}`);
+  }
+}
+
 /** `retexa convert`: from one format to another. What the target cannot hold is listed by record and field. */
 export function convert(file: string, options: { from?: string; to?: string; out?: string }): Outcome {
   if (!options.to) throw new Unusable('convert needs --to FORMAT.');
@@ -82,11 +92,7 @@ export function convert(file: string, options: { from?: string; to?: string; out
   const words = [...read.words, ...losses.map((l) => `${l.key}: ${l.field}: ${l.reason}`)];
   const outcome = { words, partial: read.partial || losses.length > 0 };
   if (!options.out) return { data: text, ...outcome };
-  try {
-    writeFileSync(options.out, text);
-  } catch (error) {
-    throw new Unusable(`-o ${options.out}: ${(error as Error).message}`);
-  }
+  writeOut(options.out, text);
   return {
     data: '',
     ...outcome,
@@ -128,6 +134,21 @@ const DOCUMENTS: Record<string, (list: PrintedList, locale: string) => string> =
   latex: (list) => latexDocument(list, 'References'),
 };
 
+/** What prints in a style and a language, American English where none is named. */
+export function printerFor(
+  style: { id: string; file: string },
+  lang = 'en-US',
+): { lang: string; printer: Printer; isNote: boolean } {
+  const locale = catalogue().locales[lang];
+  if (!locale) throw new Unusable(`--locale: there is no language “${lang}”.`);
+  const tree = styleTree(style.id, style.file);
+  return {
+    lang,
+    printer: createPrinter(tree, localeTree(locale), lang),
+    isNote: tree.attrs.class === 'note',
+  };
+}
+
 /** `retexa cite`: the reference list of a file. */
 export function cite(
   file: string,
@@ -138,12 +159,9 @@ export function cite(
   const document = DOCUMENTS[as];
   if (!document)
     throw new Unusable(`--as: “${as}” is no output. There are ${Object.keys(DOCUMENTS).join(', ')}.`);
-  const lang = options.locale ?? 'en-US';
-  const locale = catalogue().locales[lang];
-  if (!locale) throw new Unusable(`--locale: there is no language “${lang}”.`);
+  const { lang, printer } = printerFor(style, options.locale);
   if (!style.hasList) throw new Unusable(`The style ${style.id} has no reference list.`);
   const { items, words, partial } = readFile(file, options.from);
-  const printer = createPrinter(styleTree(style.id, style.file), localeTree(locale), lang);
   const list = printer.list(items.map(({ key, record }) => toCsl(key, record)));
   const nothing = list.entries.filter((e) => e.runs.length === 0).map((e) => `${e.id}: nothing prints`);
   return {

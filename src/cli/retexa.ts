@@ -8,6 +8,8 @@ const USAGE = `retexa read FILE [--address URL]
   and alternatives by field, and list when the page is a list of works.
 retexa convert IN [--from FORMAT] --to bibtex|biblatex|ris|csl-json [-o OUT]
 retexa cite IN --style ID [--locale L] [--as text|html|rtf|markdown|latex] [--from FORMAT]
+retexa print MANUSCRIPT.md --library IN --style ID [--locale L] [--from FORMAT] [-o OUT]
+  The manuscript, its citations ([@key, p. 3], @key [p. 3], -@key) and its list printed in the style, all else as it is.
 retexa styles [WORDS]
 retexa check IN --style ID [--from FORMAT]
 retexa duplicates IN [--from FORMAT] [--sure]
@@ -23,6 +25,7 @@ const OPTIONS = {
   read: ['address'],
   convert: ['from', 'to', 'out'],
   cite: ['from', 'style', 'locale', 'as'],
+  print: ['library', 'from', 'style', 'locale', 'out'],
   styles: [],
   check: ['from', 'style'],
   duplicates: ['from', 'sure'],
@@ -57,6 +60,7 @@ async function run(command: Command, args: string[]): Promise<Outcome> {
   if (!file || more.length) throw new Unusable(`${command} takes one file.\n${USAGE}`);
   if (command === 'convert') return convert(file, options);
   if (command === 'cite') return cite(file, options);
+  if (command === 'print') return (await import('./manuscript')).printManuscript(file, options);
   // What judges takes longer to load than to cite a work.
   if (command === 'check') return (await import('./judging')).check(file, options);
   if (command === 'duplicates') return (await import('./judging')).duplicates(file, options);

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { grows, TAKES } from './growth';
 
-for (const room of ['csl', 'citing', 'passagesOut', 'outlineOut', 'formats', 'tables', 'outline'])
+for (const room of ['csl', 'citing', 'passagesOut', 'outlineOut', 'drafting', 'formats', 'tables', 'outline'])
   describe(`core/${room}`, () => {
     it.each(Object.entries(TAKES[room]!))(
       '%s takes time in proportion to its text',

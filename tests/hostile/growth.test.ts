@@ -34,7 +34,16 @@ describe('functions of the core', () => {
   });
 
   it('are tried in one of the files of growth', () => {
-    const printing = ['csl', 'citing', 'passagesOut', 'outlineOut', 'formats', 'tables', 'outline'];
+    const printing = [
+      'csl',
+      'citing',
+      'passagesOut',
+      'outlineOut',
+      'drafting',
+      'formats',
+      'tables',
+      'outline',
+    ];
     expect(
       Object.keys(TAKES)
         .filter((room) => !printing.includes(room))

@@ -16,6 +16,7 @@ import * as outlineOut from '../../src/lib/core/outline-out';
 import * as query from '../../src/lib/core/query';
 import * as source from '../../src/lib/core/source';
 import * as duplicates from '../../src/lib/core/duplicates';
+import * as drafting from '../../src/lib/core/drafting';
 import * as documents from '../../src/lib/core/documents';
 import * as catalogues from '../../src/lib/core/catalogues';
 import * as tables from '../../src/lib/core/tables';
@@ -96,6 +97,8 @@ const SHORT = registryOf('Tide');
 const headings = (t: string) =>
   Array.from(t.slice(0, 50_000), (_, i) => ({ id: String(i), parentId: i % 7 ? String(i - (i % 7)) : null }));
 
+const NOTHING_PRINTED: citing.PrintedText = { set: () => ({ citations: [], list: { entries: [], hangingIndent: false, hasList: false }, changed: [] }) }; // prettier-ignore
+
 export const TAKES: Record<string, Record<string, Take>> = {
   text: {
     codePointLength: text.codePointLength, decodeEntities: text.decodeEntities, escapeHtml: text.escapeHtml, excerpt: (t) => text.excerpt(t, 'tide mill'), fold: text.fold, foldWords: text.foldWords, hasControls: text.hasControls, isShouting: text.isShouting,
@@ -160,6 +163,9 @@ export const TAKES: Record<string, Record<string, Take>> = {
     readAnnotations: (t) => passagesOut.readAnnotations(JSON.stringify([{ type: 'Annotation', bodyValue: t, target: { source: t, selector: { type: 'TextQuoteSelector', exact: t, prefix: t, suffix: t } } }])), annotationPage: (t) => passagesOut.annotationPage([kept(t)], { address: t, title: t, mediaType: t, creator: t }), annotationOf: (t) => passagesOut.annotationOf(kept(t), { address: t, title: t, mediaType: t, creator: t }),
     partsOfPassage: (t) => passagesOut.partsOfPassage(passageOut(t)), citesOwn: (t) => passagesOut.citesOwn(passageOut(t)), bySource: (t) => passagesOut.bySource([passageOut(t), passageOut(`${t}b`)]), passagesToText: (t) => passagesOut.passagesToText(going(t)), passagesToMarkdown: (t) => passagesOut.passagesToMarkdown(going(t), 'beside'), passagesToHtml: (t) => passagesOut.passagesToHtml(going(t), 'below'), passagesDocument: (t) => passagesOut.passagesDocument(going(t), 'beside'), passagesToCsv: (t) => passagesOut.passagesToCsv([passageOut(t)]),
   },
+  drafting: {
+    citationsOfMarkdown: drafting.citationsOfMarkdown, parseLocated: drafting.parseLocated, printMarkdown: (t) => drafting.printMarkdown(t, NOTHING_PRINTED, new Map(), { notes: true }),
+  },
   outlineOut: {
     outlineToMarkdown: (t) => outlineOut.outlineToMarkdown(outlined(t), { quotations: true }), outlineDocument: (t) => outlineOut.outlineDocument(outlined(t), { quotations: true }), outlineToOpml: (t) => outlineOut.outlineToOpml(outlined(t), { quotations: true }), paragraphsOfPassage: (t) => outlineOut.paragraphsOfPassage(passageOut(t), { quotations: false }),
   },
@@ -170,7 +176,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
 
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 export const NO_TEXT = new Set([
-  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'thinness', 'keyOf', 'isOwn', 'OutlineError', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'openDocument', 'entryNodes', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
+  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'thinness', 'keyOf', 'isOwn', 'OutlineError', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'openDocument', 'authorNodes', 'entryNodes', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
   'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'firstFields', 'locatorName',
 ]); // prettier-ignore
 
@@ -245,4 +251,4 @@ function textNamed(name: string, size: number): string {
 }
 
 /** The doors of the rooms of the core. */
-export const DOORS = { capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, outlineOut, passagesOut }; // prettier-ignore
+export const DOORS = { capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, outlineOut, passagesOut }; // prettier-ignore

@@ -85,10 +85,7 @@ export function citationNodes(registry: Registry, cites: Cite[], places: Place[]
     return [{ cite, entry, place, nodes, names: namesText(nodes), begins }];
   });
   const [only] = printed;
-  if (only?.cite['author-only']) {
-    const names = findKind(piece(only.nodes), 'names');
-    return names ? [names] : only.nodes;
-  }
+  if (only?.cite['author-only']) return authorsIn(only.nodes) ?? only.nodes;
   const { collapse } = area.attrs;
   const groups =
     area.attrs['cite-group-delimiter'] !== undefined ||
@@ -106,6 +103,18 @@ export function citationNodes(registry: Registry, cites: Cite[], places: Place[]
   inside.push(...body);
   if (area.suffix) inside.push(area.suffix);
   return area.look ? [piece(inside, { look: area.look })] : inside;
+}
+
+/** The names a cite prints; nothing where it prints none, as in a style that numbers. */
+function authorsIn(nodes: Node[]): Node[] | undefined {
+  const names = findKind(piece(nodes), 'names');
+  return names && [names];
+}
+
+/** The names a work is cited by, for a sentence they are part of. */
+export function authorNodes(registry: Registry, id: string, place: Place = FIRST_PLACE): Node[] | undefined {
+  const entry = registry.entries.get(id);
+  return entry && authorsIn(printCite(registry, entry, { id }, place, false));
 }
 
 const namesText = (nodes: Node[]): string => {

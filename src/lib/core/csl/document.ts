@@ -1,6 +1,6 @@
-import { citationNodes, sortedCites } from './citations';
+import { authorNodes, citationNodes, NOTHING_PRINTED, sortedCites } from './citations';
 import type { Item } from './item';
-import type { Node } from './pieces';
+import { piece, textOf, type Node } from './pieces';
 import { placesOf, type Cluster } from './positions';
 import { openRegistry, setItems, type Registry } from './registry';
 import type { Cite } from './scope';
@@ -73,9 +73,7 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
     const same = known?.given === key;
     // A work named in the sentence stays the first.
     const order = () =>
-      cluster.named && cites[0]
-        ? [cites[0], ...sortedCites(registry, cites.slice(1))]
-        : sortedCites(registry, cites);
+      cluster.named && cites[0] ? [cites[0], ...inRuns(registry, cites.slice(1))] : inRuns(registry, cites);
     return {
       cluster: { ...cluster, cites: same ? known.sorted : order() },
       key,
@@ -102,16 +100,27 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
   return changed;
 }
 
+/** Cites in the order of the style; words before one, such as “see also”, hold it and those behind it in their place. Common practice. */
+function inRuns(registry: Registry, cites: Cite[]): Cite[] {
+  const runs: Cite[][] = [];
+  for (const cite of cites)
+    if (cite.prefix || runs.length === 0) runs.push([cite]);
+    else runs[runs.length - 1]!.push(cite);
+  return runs.flatMap((run) => sortedCites(registry, run));
+}
+
 function print(
   registry: Registry,
   { id, cites, named }: TextCluster,
   places: ReturnType<typeof placesOf>[number],
 ): ClusterNodes {
   const [first, ...others] = cites;
-  if (!named || !first) return { id, nodes: first ? citationNodes(registry, cites, places) : [] };
-  return {
-    id,
-    author: citationNodes(registry, [{ id: first.id, 'author-only': true }], places),
-    nodes: citationNodes(registry, [{ ...first, 'suppress-author': true }, ...others], places),
-  };
+  const author = named && first ? authorNodes(registry, first.id, places[0]) : undefined;
+  // Where the style names nobody, there is nothing to leave out.
+  const said = author && first ? [{ ...first, 'suppress-author': true }, ...others] : cites;
+  const nodes = first ? citationNodes(registry, said, places) : [];
+  // A work of which the style prints no more than its author may be left with nothing, which is no mistake then.
+  const nothing =
+    said.length === 1 && said[0]!['suppress-author'] && textOf(piece(nodes)).includes(NOTHING_PRINTED);
+  return { id, ...(author ? { author } : {}), nodes: nothing ? [] : nodes };
 }

@@ -1,7 +1,7 @@
 export { nodesNamed, openTree, type CompactTree, type Tree } from './tree';
 export { compileStyle, type CompiledStyle } from './style';
 export { openRegistry, setItems, type Entry, type Registry } from './registry';
-export { citationNodes, sortedCites, NOTHING_PRINTED } from './citations';
+export { authorNodes, citationNodes, sortedCites, NOTHING_PRINTED } from './citations';
 export { listNodes, entryNodes, type EntryNodes } from './bibliography';
 export { openDocument, setDocument, type ClusterNodes, type Document, type TextCluster } from './document';
 export { placesOf, type Cluster, type Place } from './positions';
