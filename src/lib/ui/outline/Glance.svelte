@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { standings, thinness, within } from '$lib/core/outline';
-  import { inOwnWords, TINTS } from '$lib/core/passages';
+  import { thinness, within } from '$lib/core/outline';
+  import { TINTS } from '$lib/core/passages';
   import type { OutlineItem, OutlineSection } from '$lib/server/projects';
   import CountChart from '../desk/CountChart.svelte';
   import { spanOf, yearBins } from '../source/years';
-  import { yearsOf } from './lines';
+  import { standingsOf, yearsOf } from './lines';
 
   interface Props {
     sections: OutlineSection[];
@@ -14,16 +14,7 @@
   }
   /** What the sections rest on, and what the one stands on that one is in. */
   let { sections, items, section }: Props = $props();
-  const standing = $derived(
-    standings(
-      sections,
-      items.map((item) => ({
-        ...item,
-        sourceId: item.source?.id,
-        inOwnWords: item.passage && inOwnWords(item.passage.kind),
-      })),
-    ),
-  );
+  const standing = $derived(standingsOf(sections, items));
   const rests = $derived(
     sections.map(({ id, name, depth }) => {
       const of = standing.get(id)!;

@@ -2,8 +2,7 @@
   import { tick, untrack } from 'svelte';
   import { SvelteSet } from 'svelte/reactivity';
   import { get } from 'svelte/store';
-  import { isOwn, keyOf, standings, thinness, type ItemKey } from '$lib/core/outline';
-  import { inOwnWords } from '$lib/core/passages';
+  import { isOwn, keyOf, thinness, type ItemKey } from '$lib/core/outline';
   import type { OutlineItem, OutlineSection } from '$lib/server/projects';
   import { isTyping } from '../frame/client';
   import { drafts } from '../frame/drafts';
@@ -13,7 +12,7 @@
   import { virtualRows } from '../kit/virtual-rows.svelte';
   import { dragging, type Dragged, type Dragging } from './dragging';
   import { itemsOf } from './items.svelte';
-  import { linesOf, seenOf, spotAfter, spotStepped, type ItemStep, type Line } from './lines';
+  import { linesOf, seenOf, spotAfter, spotStepped, standingsOf, type ItemStep, type Line } from './lines';
   import OutlineLine from './OutlineLine.svelte';
   import { folding, nodesOf, outlining } from './tree.svelte';
   import Writing from './Writing.svelte';
@@ -33,16 +32,7 @@
   const acts = itemsOf(() => projectId);
   const fold = folding();
   const lines = $derived(linesOf(sections, items));
-  const standing = $derived(
-    standings(
-      sections,
-      items.map((item) => ({
-        ...item,
-        sourceId: item.source?.id,
-        inOwnWords: item.passage && inOwnWords(item.passage.kind),
-      })),
-    ),
-  );
+  const standing = $derived(standingsOf(sections, items));
   const bare = $derived(new Set([...standing.values()].flatMap((s) => s.bare)));
 
   /** What is being written: a sentence that is there, a new one below a line, or the name of a section. */

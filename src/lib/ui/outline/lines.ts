@@ -1,4 +1,5 @@
-import { inOrder, keyOf, type Heading, type ItemKey } from '$lib/core/outline';
+import { inOrder, keyOf, standings, type Heading, type ItemKey, type Standing } from '$lib/core/outline';
+import { inOwnWords } from '$lib/core/passages';
 import type { OutlineItem, OutlineSection } from '$lib/server/projects';
 
 /** A line of an outline: a section, or something that stands in one. */
@@ -93,3 +94,17 @@ export function yearsOf(items: readonly OutlineItem[]): { year: number; n: numbe
   for (const year of works.values()) counts.set(year, (counts.get(year) ?? 0) + 1);
   return [...counts].map(([year, n]) => ({ year, n })).sort((a, b) => a.year - b.year);
 }
+
+/** What each section stands on, by its id. */
+export const standingsOf = (
+  sections: readonly Heading[],
+  items: readonly OutlineItem[],
+): Map<string, Standing> =>
+  standings(
+    sections,
+    items.map((item) => ({
+      ...item,
+      sourceId: item.source?.id,
+      inOwnWords: item.passage && inOwnWords(item.passage.kind),
+    })),
+  );
