@@ -1,4 +1,6 @@
 /** Arranging what one will write: an outline made by keys, filled from the shelf, moved about, saved. */
+import { writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { downloaded, startApp, until, visit, type App, type Person } from './app';
 
@@ -212,6 +214,25 @@ describe('an outline', () => {
     expect(text).toContain('### Gates\n\n> “The gate shuts by the weight of the ebb.” (Ng, 2004, p. 7)');
     expect(text).toContain('## References\n\nNg, T. H. (2004). *Gates that close themselves*. Mole Press.');
   }, 300_000); // prettier-ignore
+
+  it('is read from a file, said in the words of the file where it cannot be, and taken back', async () => {
+    const give = async (name: string, text: string) => {
+      const path = join(me.downloads, name);
+      await writeFile(path, text);
+      const input = (await me.page.$('input[aria-label="A file with an outline"]'))!;
+      await (input as unknown as { uploadFile: (path: string) => Promise<void> }).uploadFile(path);
+    };
+    await give('empty.md', '');
+    await me.see('empty.md has no headings that could be sections');
+    await give(
+      'plan.md',
+      '# Plan\n\n## What grew back\n\nMarsh came back.\n\n## What remains\n\nWho pays?\n',
+    );
+    await me.see('plan.md: 2 sections with 2 sentences and questions, at the end of the outline.');
+    await me.see('Marsh came back.', '.lines');
+    await press('Control+z');
+    await me.gone('Marsh came back.', '.lines');
+  }, 300_000);
 
   it('tells who writes over what was written elsewhere meanwhile', async () => {
     const { page } = me;

@@ -52,6 +52,10 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     get('/passages?q=tide&kind=quotation&tint=claim&state=lost&tag=a&sort=source&group=tag'),
     get(`/passages?source=${i.source}&section=${i.section}&state=open%20task`),
   ],
+  outline: (i) => [
+    get('/outline?q=tide&kind=quotation&tint=claim&all=1'),
+    get(`/outline?shelf=sources&q=tide&beside=glance&at=${i.section}`),
+  ],
   notes: () => [get('/notes?q=tide&in=library')],
   leads: (i) => [get(`/leads?q=tide&met=${i.source}`)],
   search: () => [get('/search?q=tide&all=sources&in=library')],
@@ -435,6 +439,10 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
         },
       ],
     }),
+  ],
+  'api/projects/[id]/outline/in': (i) => [
+    post(`/api/projects/${i.project}/outline/in`, { name: 'a.md', text: '# A\n\nSaid.' }),
+    post(`/api/projects/${i.project}/outline/in`, { away: [i.section] }),
   ],
   'api/projects/[id]/outline/out': (i) => [
     post(`/api/projects/${i.project}/outline/out`, { as: 'opml', quotations: false }),

@@ -24,3 +24,4 @@ export {
   type Step,
 } from './headings';
 export { standings, thinness, type Evidence, type Standing, type Thin } from './evidence';
+export { readMarkdownOutline, readNestedOutline, type Nested, type ReadOutline } from './read';

@@ -8,6 +8,8 @@ import { citedFor, citedInOrder, passagesGiven, passagesOut } from '../passages/
 import { findProject, itemsOfOutline, listSections, type OutlineItem } from '../projects';
 import { outlineDocx } from './docx';
 
+export { outlineInRequest, readOutlineInto } from './in';
+
 /** Ways an outline is written out. */
 export const OUTLINE_OUTPUTS = ['docx', 'html', 'markdown', 'opml'] as const;
 export type OutlineOutput = (typeof OUTLINE_OUTPUTS)[number];

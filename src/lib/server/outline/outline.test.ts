@@ -5,11 +5,11 @@ import { afterAll, afterEach, beforeEach, expect, it } from 'vitest';
 import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { keepPassage } from '../passages';
-import { addProject, changeOutline, makeSection } from '../projects';
+import { addProject, changeOutline, itemsOfOutline, listSections, makeSection } from '../projects';
 import { insertSource } from '../sources/repository';
 import { openTestLibrary } from '../test-library';
 import { closePools } from '../workers/pools';
-import { writeOutline } from './index';
+import { readOutlineInto, writeOutline } from './index';
 
 let db: Knex;
 let ctx: Context;
@@ -79,4 +79,33 @@ it('is of a project of the library', async () => {
   await expect(writeOutline(ctx, 'nowhere', { as: 'opml', quotations: true }, look)).rejects.toMatchObject({
     status: 404,
   });
+});
+
+const headings = async () => (await listSections(ctx)).map((s) => '.'.repeat(s.depth) + s.name);
+
+it('is read from a file behind what is there, and taken away again', async () => {
+  const text = '# New\n\nSaid here.\n\n## Under it\n\nWhy?\n\n# Last\n';
+  const { back, sections, said } = await readOutlineInto(ctx, projectId, { name: 'a.md', text });
+  expect([sections, said]).toEqual([3, 2]);
+  expect(await headings()).toEqual(['How they work', '.Gates', 'New', '.Under it', 'Last']);
+  expect((await itemsOfOutline(ctx, projectId)).flatMap((i) => i.words ?? []).sort()).toEqual(['Mills ground.', 'Said here.', 'Who shut them?', 'Why?']); // prettier-ignore
+  await readOutlineInto(ctx, projectId, back!);
+  expect(await headings()).toEqual(['How they work', '.Gates']);
+});
+
+it('is read again from the OPML it was written to', async () => {
+  const { body } = await write('opml');
+  await readOutlineInto(ctx, projectId, { name: 'outline.opml', text: body });
+  expect(await headings()).toEqual(['How they work', '.Gates', 'How they work', '.Gates']);
+});
+
+it('refuses what is no outline, and adds nothing', async () => {
+  for (const [name, text, words] of [
+    ['a.md', '', 'no headings'],
+    ['a.opml', '<opml><body>', 'could not be read as OPML'],
+    ['a.opml', '<x/>', 'no body'],
+    ['a.md', '# A\n\n'.repeat(5_001), 'at most 5,000'],
+  ] as const)
+    await expect(readOutlineInto(ctx, projectId, { name, text })).rejects.toThrow(words);
+  expect(await headings()).toEqual(['How they work', '.Gates']);
 });

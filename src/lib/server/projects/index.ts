@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { ProjectWords } from '../../core/forms';
-import type { ItemChange } from '../../core/outline';
+import type { ItemChange, ReadOutline } from '../../core/outline';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
@@ -319,6 +319,39 @@ export const changeOutline = (
       return { back: { changes: [back], ...(unfile.length ? { unfile } : {}) }, made };
     },
   );
+
+/** Adds sections with what is said under them at the end of an outline; gives those at its top. Call in a change. */
+export async function addOutline(
+  ctx: Context,
+  projectId: string,
+  sections: ReadOutline['sections'],
+): Promise<string[]> {
+  const above: string[] = [];
+  const top: string[] = [];
+  const changes: ItemChange[] = [];
+  for (const { name, depth, said } of sections) {
+    const { id } = await insertSection(ctx, { projectId, parentId: above[depth - 1] ?? null, name });
+    above.splice(depth, above.length, id);
+    if (depth === 0) top.push(id);
+    if (said.length)
+      changes.push({
+        act: 'put',
+        items: said.map((item) => ({ ref: 'new', ...item })),
+        sectionId: id,
+        before: null,
+      });
+  }
+  if (changes.length) await changeItems(ctx, projectId, changes);
+  return top;
+}
+
+/** Puts sections of a project with all under them in the bin. Call in a change. */
+export async function binSections(ctx: Context, projectId: string, ids: readonly string[]): Promise<void> {
+  for (const id of ids) {
+    if ((await getSection(ctx, id)).projectId !== projectId) throw notHere('section');
+    await binSection(ctx, id, true);
+  }
+}
 
 /** What the person may see of an outline: what stands in the sections of a project, in the order of each. */
 export const itemsOfOutline = (ctx: Context, projectId: string): Promise<OutlineItem[]> =>

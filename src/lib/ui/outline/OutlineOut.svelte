@@ -1,10 +1,10 @@
 <script lang="ts">
   import type { OutlineOutput } from '$lib/server/outline';
   import { call, download } from '../frame/client';
-  import { attempt, done } from '../frame/toasts.svelte';
-  import { Button, Checkbox, Popover } from '../kit';
+  import { attempt, change, done } from '../frame/toasts.svelte';
+  import { Button, Checkbox, FileButton, Popover } from '../kit';
 
-  /** The outline of a project as a file, cited in its style. */
+  /** The outline of a project as a file, cited in its style; and an outline from a file. */
   let { projectId, disabled }: { projectId: string; disabled: boolean } = $props();
   const FILES: [OutlineOutput, string][] = [
     ['docx', '.docx'],
@@ -29,7 +29,23 @@
     });
     busy = false;
   }
+  async function read([file]: File[]) {
+    const text = await file?.text();
+    if (!file || text === undefined) return;
+    busy = true;
+    await change<{ sections: number; said: number; back?: unknown }>(
+      `/api/projects/${projectId}/outline/in`,
+      { name: file.name, text },
+      ({ sections, said }) =>
+        `${file.name}: ${sections.toLocaleString('en')} sections with ${said.toLocaleString('en')} sentences and questions, at the end of the outline.`,
+    );
+    busy = false;
+  }
 </script>
+
+<FileButton label="A file with an outline" accept=".md,.markdown,.txt,.opml" disabled={busy} onfiles={read}
+  >Read one…</FileButton
+>
 
 <Button id="outline-out-{id}" {disabled}>Save the outline…</Button>
 <Popover triggeredBy="#outline-out-{id}" label="Save the outline" placement="bottom">
