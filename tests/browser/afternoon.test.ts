@@ -198,7 +198,12 @@ describe('keeping', () => {
     await me.see('A careful paper', '.on-whole');
     expect(passages().at(-1)).toMatchObject({ kind: 'response', exact: '', locator: null });
     await me.open(`/sources/${copyOf('page').source_id}`);
-    await me.press('Write one from print');
+    // A press while the page is being renewed may meet a button that is gone a moment later.
+    await until('the form', async () => {
+      if (await me.page.$('dialog[open]')) return true;
+      await me.press('Write one from print');
+      return false;
+    });
     await me.see('On which page does it stand?', 'dialog');
     await me.type('Words of the work', 'Read in the reading room.');
     await me.press('Keep passage', 'dialog');
