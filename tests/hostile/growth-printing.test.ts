@@ -1,8 +1,8 @@
 /** The rooms of the core that print and write; what is asked of them is said in `growth.ts`. */
 import { describe, expect, it } from 'vitest';
-import { grows, TAKES } from './growth';
+import { grows, PRINTING, TAKES } from './growth';
 
-for (const room of ['csl', 'citing', 'passagesOut', 'outlineOut', 'drafting', 'formats', 'tables', 'outline'])
+for (const room of PRINTING)
   describe(`core/${room}`, () => {
     it.each(Object.entries(TAKES[room]!))(
       '%s takes time in proportion to its text',

@@ -1,6 +1,6 @@
 /** The rooms of the core that read and compare; what is asked of them is said in `growth.ts`. */
 import { describe, expect, it } from 'vitest';
-import { DOORS, grows, NO_TEXT, TAKES } from './growth';
+import { DOORS, grows, NO_TEXT, PRINTING, TAKES } from './growth';
 
 const HERE = [
   'text',
@@ -34,19 +34,9 @@ describe('functions of the core', () => {
   });
 
   it('are tried in one of the files of growth', () => {
-    const printing = [
-      'csl',
-      'citing',
-      'passagesOut',
-      'outlineOut',
-      'drafting',
-      'formats',
-      'tables',
-      'outline',
-    ];
     expect(
       Object.keys(TAKES)
-        .filter((room) => !printing.includes(room))
+        .filter((room) => !PRINTING.includes(room))
         .sort(),
     ).toEqual([...HERE].sort());
   });

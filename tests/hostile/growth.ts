@@ -250,5 +250,17 @@ function textNamed(name: string, size: number): string {
   throw new Error(`there is no text named ${name}`);
 }
 
+/** The rooms that print and write, which are tried in a file of their own. */
+export const PRINTING = [
+  'csl',
+  'citing',
+  'passagesOut',
+  'outlineOut',
+  'drafting',
+  'formats',
+  'tables',
+  'outline',
+];
+
 /** The doors of the rooms of the core. */
 export const DOORS = { capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, outlineOut, passagesOut }; // prettier-ignore

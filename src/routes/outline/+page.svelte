@@ -103,6 +103,7 @@
         total={data.onShelf}
         {ticked}
         {where}
+        placed={data.items.some((i) => i.kind === (data.shelf === 'sources' ? 'source' : 'passage'))}
         onput={put}
       />
     {/if}

@@ -102,6 +102,13 @@ describe('a manuscript is printed', () => {
     expect(print('---\nnocite: "@*"\n---\nText.\n').text).toContain('Work a.\n\nWork b.\n\nWork c.');
   }); // prettier-ignore
 
+  it('with its lines ended as they were', () => {
+    const text = '---\r\nnocite: "@c"\r\n---\r\nOne [@b].\r\n\r\n::: {#refs}\r\n:::\r\n';
+    const printed =
+      '---\r\nnocite: "@c"\r\n---\r\nOne (b).\r\n\r\n::: {#refs}\r\n\r\nWork b.\r\n\r\nWork c.\r\n\r\n:::\r\n';
+    expect(print(text).text).toBe(printed);
+  });
+
   it('what is not in the library is told by its line, and stays', () => {
     const { text, missing, citations } = print('One [@a].\n\nTwo [@x; @b] and @y.\n');
     expect(text).toBe('One (a).\n\nTwo [@x; @b] and @y.\n\nWork a.\n');

@@ -62,11 +62,14 @@ const begun = ([first, ...others]: CiteItem[]): CiteItem[] =>
  * footnote. All else stays letter by letter.
  */
 export function printMarkdown(
-  text: string,
+  given: string,
   printer: PrintedText,
   works: ReadonlyMap<string, CslItem>,
   { notes }: { notes: boolean },
 ): PrintedManuscript {
+  // Lines that end as on Windows end so again.
+  const windows = /\r\n/.test(given) && !/(?<!\r)\n/.test(given);
+  const text = windows ? given.replace(/\r\n/g, '\n') : given;
   const manuscript = citationsOfMarkdown(text);
   const missing: PrintedManuscript['missing'] = [];
   const cited = new Set<FoundCitation>();
@@ -120,7 +123,7 @@ export function printMarkdown(
     let { from, to } = citation;
     if (notes && citation.inNote !== undefined) {
       const alone =
-        /:\s*$/.test(text.slice(Math.max(0, from - 300), from)) &&
+        /(?:^|\n)\[\^[^\]\n]{1,200}\]:[ \t]*$/.test(text.slice(Math.max(0, from - 300), from)) &&
         /^\s*(?:\n|$)/.test(text.slice(to, to + 300));
       const bare = words.replace(/\.$/, '');
       edits.push({ from, to, by: alone ? words : citation.named ? bare : `(${bare})` });
@@ -158,5 +161,5 @@ export function printMarkdown(
   out += text.slice(at);
   const behind = [manuscript.list ? '' : references, ...footnotes].filter(Boolean);
   if (behind.length) out = `${out.trimEnd()}\n\n${behind.join('\n\n')}\n`;
-  return { text: out, missing, citations: cited.size };
+  return { text: windows ? out.replace(/\n/g, '\r\n') : out, missing, citations: cited.size };
 }

@@ -310,11 +310,10 @@ export const changeOutline = (
           .filter((item) => item.kind === 'source')
           .map((item) => item.ref),
       );
-      await checkSources(inner, sources);
       const filed = await filedIn(inner, projectId, sources);
       const unfile = [...new Set(sources)].filter((id) => !filed.has(id));
-      await fileSources(inner, projectId, unfile);
       const { back, made } = await changeItems(inner, projectId, said.changes);
+      await fileSources(inner, projectId, unfile);
       for (const id of said.unfile ?? []) await unfileSource(inner, projectId, id);
       return { back: { changes: [back], ...(unfile.length ? { unfile } : {}) }, made };
     },

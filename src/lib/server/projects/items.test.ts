@@ -171,6 +171,14 @@ it('takes in another section, and gives it back with what it had, also what both
   await put(b!, sentence('Of B.'), { ref: mill!, kind: 'source' });
   const under = (await makeSection(ctx, projectId, 'Under B', b)).id;
   const { back } = await changeSection(ctx, a!, { act: 'take in', section: b! });
+  const foreign = {
+    act: 'put' as const,
+    items: [{ ref: 'nowhere', kind: 'source' as const }],
+    sectionId: a!,
+    before: null,
+  };
+  const giving = { ...back, changes: [foreign] } as typeof back;
+  await expect(changeSection(ctx, a!, giving)).rejects.toMatchObject({ status: 404 });
   expect(await headings()).toEqual(['A', '.Under B']);
   expect(await inAll()).toEqual(['A Marshes', 'A Mills', 'A Of B.']);
   await changeSection(ctx, a!, back);

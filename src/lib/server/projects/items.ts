@@ -14,6 +14,7 @@ import { scoped, visible, type Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
 import { inParts, newId } from '../db/ids';
 import type { PassageRow } from '../passages/repository';
+import { checkSources } from '../sources/repository';
 
 /** A row of the table of what stands in sections. */
 interface Row {
@@ -53,7 +54,7 @@ async function itemsOf(ctx: Context, projectId: string): Promise<(Item & { posit
   return rows.map((row) => ({ ...opened(row), position: row.position }));
 }
 
-/** Refuses what would come in and is not there for the person: passages somebody keeps private, sections and own words of others. */
+/** Refuses what would come in and is not there for the person: sources and sections of elsewhere, passages somebody keeps private, own words of others. */
 async function checkComing(ctx: Context, projectId: string, changes: readonly ItemChange[]): Promise<void> {
   const coming = changes.flatMap((c): Omit<Item, 'sectionId'>[] =>
     c.act === 'put' ? c.items : c.act === 'restore' ? c.put : [],
@@ -74,6 +75,10 @@ async function checkComing(ctx: Context, projectId: string, changes: readonly It
       .select('id')) as unknown[];
     if (there.length !== part.length) throw notHere('section');
   }
+  await checkSources(
+    ctx,
+    refs((kind) => kind === 'source'),
+  );
   for (const part of inParts(refs((kind) => kind === 'passage'))) {
     const there = (await visible(ctx, 'passage').whereIn('id', part).select('id')) as unknown[];
     if (there.length !== part.length) throw notHere('passage');
@@ -90,8 +95,7 @@ async function checkComing(ctx: Context, projectId: string, changes: readonly It
 }
 
 /**
- * Makes changes to what stands in the sections of a project, all or none. Sources that come in are of the library: the
- * caller has looked. Gives the change that takes them back, and the ids given to sentences and questions that came in.
+ * Makes changes to what stands in the sections of a project, all or none. Gives the change that takes them back, and the ids given to sentences and questions that came in.
  */
 export async function changeItems(
   ctx: Context,

@@ -75,6 +75,22 @@ export function download(name: string, mediaType: string, body: string | Uint8Ar
   setTimeout(() => URL.revokeObjectURL(url), 60_000);
 }
 
+/** The bytes of an answer that holds them as base64. */
+export const bytesOf = (base64: string): Uint8Array<ArrayBuffer> =>
+  Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+
+/** A file as the server makes one; what is binary is base64. */
+export interface MadeFile {
+  name: string;
+  mediaType: string;
+  body: string;
+  binary: boolean;
+}
+
+/** Saves a file the server made. */
+export const downloadMade = ({ name, mediaType, body, binary }: MadeFile): void =>
+  download(name, mediaType, binary ? bytesOf(body) : body);
+
 /** Puts text on the clipboard, with a rich form beside it where the browser allows. */
 export async function copyText(plain: string, rich?: string): Promise<void> {
   if (rich && 'ClipboardItem' in globalThis && navigator.clipboard?.write) {

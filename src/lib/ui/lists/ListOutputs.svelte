@@ -2,7 +2,7 @@
   import { Button, Checkbox } from '../kit';
   import type { Look, ExportFile, Scope, Setting } from '$lib/server/lists';
   import CitekeyDialog from '../source/CitekeyDialog.svelte';
-  import { call, copyText, download } from '../frame/client';
+  import { bytesOf, call, copyText, download } from '../frame/client';
   import LossesDialog from './LossesDialog.svelte';
   import { narrow } from '../frame/narrowing';
   import { preflight, type Checked } from './preflight';
@@ -61,7 +61,6 @@
     file = made;
     told = true;
   }
-  const bytesOf = (base64: string) => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
   function deliver(made: ExportFile) {
     download(made.name, made.mediaType, made.binary ? bytesOf(made.body) : made.body);
     told = false;

@@ -47,8 +47,13 @@
   // What was typed and not kept is there again.
   const DRAFT = untrack(() => `outline ${projectId}`);
   const left = drafts.find<{ open: Open; words: string }>(DRAFT);
-  let open = $state.raw<Open | undefined>(left?.open);
+  let open = $state.raw<Open | undefined>(left && untrack(() => placed(left.open)));
   let typed = $state.raw(left?.words);
+  /** Where one goes on writing; what stood there may be gone, and what was typed is not lost for it. */
+  function placed(was: Open): Open {
+    const there = was.what === 'section' || lines.some((line) => line.key === was.key);
+    return there ? was : { what: 'new', key: lines[0]?.key ?? '' };
+  }
   const close = () => {
     open = typed = undefined;
     drafts.drop(DRAFT);
@@ -205,6 +210,10 @@
     const i = shown.findIndex((line) => line.kind === 'blank');
     if (i !== -1) get(virtual).scrollToIndex(i, { align: 'auto' });
   }
+  /** What could not be kept is there to be written on. */
+  function again(what: Open, words: string) {
+    [open, typed] = [placed(what), words];
+  }
   /** Keeps what was written; `then` is where one goes on. */
   async function keep(words: string, then: 'stay' | 'below' | { cut: number }) {
     const now = open;
@@ -216,28 +225,26 @@
       const name = trimmed.slice(0, 200);
       if (!name || (now.what === 'rename' && line?.kind === 'section' && name === line.section.name))
         return focusOn(now.key);
-      if (now.what === 'rename') await outlining.rename(now.key, name);
       const id =
-        now.what === 'section' ? await outlining.add(projectId, now.parentId, name, now.before) : now.key;
-      return now.what === 'section' && id && then === 'below'
-        ? goOnBelow(id)
-        : focusOn(id ?? now.key, renewed());
+        now.what === 'section'
+          ? await outlining.add(projectId, now.parentId, name, now.before)
+          : (await outlining.rename(now.key, name)) && now.key;
+      if (!id) return again(now, words);
+      return now.what === 'section' && then === 'below' ? goOnBelow(id) : focusOn(id, renewed());
     }
-    if (!line) return;
+    if (!line) return again(now, words);
     if (now.what === 'split') {
       if (!trimmed || line.kind !== 'item') return focusOn(now.key);
       const { sectionId, ref } = line.item;
       const made = await outlining.split(sectionId, ref, trimmed.slice(0, 200));
-      return focusOn(made ? keyOf({ sectionId: made.back.section, ref }) : now.key, renewed());
+      if (!made) return again(now, words);
+      return focusOn(keyOf({ sectionId: made.back.section, ref }), renewed());
     }
     if (now.what === 'new') {
       if (!trimmed) return focusOn(now.key);
       const to = spotAfter(line, items);
       const ref = await acts.begin(trimmed, to);
-      if (!ref) {
-        [open, typed] = [now, words];
-        return;
-      }
+      if (!ref) return again(now, words);
       const key = keyOf({ sectionId: to.sectionId, ref });
       return then === 'below' ? goOnBelow(key) : focusOn(key, renewed());
     }
@@ -247,7 +254,7 @@
     const clash = async () => {
       await renew('projects');
       const theirs = wordsOf(now.key);
-      [open, typed] = [{ what: 'words', key: now.key, began: theirs, theirs }, words];
+      again({ what: 'words', key: now.key, began: theirs, theirs }, words);
     };
     const behind = spotAfter(line, items).before;
     if (typeof then === 'object') {
@@ -265,8 +272,11 @@
   }
   async function join(words: string) {
     const line = lines.find((l) => l.key === open?.key);
-    if (open?.what !== 'words' || line?.kind !== 'item') return;
+    const was = open;
+    if (was?.what !== 'words' || line?.kind !== 'item') return;
     if (words.trim() !== line.item.words) await keep(words, 'stay');
+    // It could not be kept, and is being written on.
+    if (open && open !== was) return;
     const now = items.find((item) => keyOf(item) === line.key) ?? line.item;
     const here = items.filter((item) => item.sectionId === now.sectionId);
     const before = here[here.findIndex((item) => item.ref === now.ref) - 1];
@@ -308,7 +318,7 @@
   let doing: Promise<unknown> = Promise.resolve();
   const later = (work: () => unknown) => (doing = doing.then(work, work));
   function onkey(event: KeyboardEvent) {
-    if (event.defaultPrevented || isTyping(event) || open) return;
+    if (event.defaultPrevented || isTyping(event)) return;
     const target = event.target as HTMLElement;
     if (!scroller?.contains(target) || target.closest('a, button')) return;
     const { key, altKey, shiftKey, ctrlKey, metaKey } = event;
@@ -410,7 +420,7 @@
   <Writing
     {label}
     {words}
-    name={name ? 'section' : undefined}
+    {name}
     onkeep={(text, then) => void later(() => keep(text, then))}
     onjoin={(text) => void later(() => join(text))}
     {typed}

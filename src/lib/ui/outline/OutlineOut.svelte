@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { OutlineOutput } from '$lib/server/outline';
-  import { call, download } from '../frame/client';
+  import { call, downloadMade, type MadeFile } from '../frame/client';
   import { attempt, change, done } from '../frame/toasts.svelte';
   import { Button, Checkbox, FileButton, Popover } from '../kit';
 
@@ -18,13 +18,8 @@
   async function save(as: OutlineOutput) {
     busy = true;
     await attempt(async () => {
-      const made = await call<{ name: string; mediaType: string; body: string; binary: boolean }>(
-        'POST',
-        `/api/projects/${projectId}/outline/out`,
-        { as, quotations },
-      );
-      const bytes = made.binary ? Uint8Array.from(atob(made.body), (c) => c.charCodeAt(0)) : made.body;
-      download(made.name, made.mediaType, bytes);
+      const made = await call<MadeFile>('POST', `/api/projects/${projectId}/outline/out`, { as, quotations });
+      downloadMade(made);
       done(`${made.name} is saved.`);
     });
     busy = false;
@@ -44,7 +39,7 @@
 </script>
 
 <FileButton label="A file with an outline" accept=".md,.markdown,.txt,.opml" disabled={busy} onfiles={read}
-  >Read one…</FileButton
+  >Read an outline…</FileButton
 >
 
 <Button id="outline-out-{id}" {disabled}>Save the outline…</Button>

@@ -2,12 +2,13 @@
   import type { SvelteSet } from 'svelte/reactivity';
   import { KIND_LABELS, locatorText, PASSAGE_KINDS, TINTS } from '$lib/core/passages';
   import type { PassageItem } from '$lib/server/passages';
+  import { keyFor } from '../frame/actions.svelte';
   import FilterSelect from '../frame/FilterSelect.svelte';
   import FindField from '../frame/FindField.svelte';
   import { narrow, narrowedBy } from '../frame/narrowing';
   import { Button, Checkbox } from '../kit';
   import TintSwatch from '../reader/TintSwatch.svelte';
-  import { dragging } from './dragging';
+  import { dragging, type Dragged } from './dragging';
 
   interface Props {
     of: 'passages' | 'sources';
@@ -18,17 +19,22 @@
     ticked: SvelteSet<string>;
     /** Where what is put goes, in words; nothing when there is no section yet. */
     where: string | undefined;
+    /** Something of the kind stands in a section. */
+    placed: boolean;
     onput: (ids: string[]) => void;
   }
   /** What the project has and no section holds yet. One ticks some and puts them where one is, or drags them there. */
-  let { of, passages, sources, total, ticked, where, onput }: Props = $props();
+  let { of, passages, sources, total, ticked, where, placed, onput }: Props = $props();
   const all = $derived(narrowedBy('all') !== '');
   const narrowed = $derived(['q', 'kind', 'tint'].some((name) => narrowedBy(name) !== ''));
   const shown = $derived(of === 'passages' ? passages.length : sources.length);
-  const along = (id: string) => (ticked.has(id) ? [...ticked] : [id]);
+  /** All that are ticked, in the order of the shelf, if it is one of them. */
+  const along = (id: string) =>
+    ticked.has(id) ? [...passages, ...sources].map((one) => one.id).filter((one) => ticked.has(one)) : [id];
   const drag = (id: string, words: string) => () => {
     const ids = along(id);
-    return { what: { kind: of, ids }, words: ids.length === 1 ? words : `${ids.length} ${of}` };
+    const what: Dragged = of === 'passages' ? { kind: 'passages', ids } : { kind: 'sources', ids };
+    return { what, words: ids.length === 1 ? words : `${ids.length} ${of}` };
   };
   const tick = (id: string, yes: boolean) => void (yes ? ticked.add(id) : ticked.delete(id));
   const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
@@ -86,8 +92,8 @@
       small
       look="main"
       disabled={!ticked.size || !where}
-      aria-keyshortcuts="p"
-      title="Puts what is ticked below the line you are at (P)"
+      aria-keyshortcuts={keyFor('outline put')}
+      title="Puts what is ticked below the line you are at ({keyFor('outline put') ?? 'no key'})"
       onclick={() => onput([...ticked])}
       >{ticked.size ? `Put ${ticked.size.toLocaleString('en')} here` : 'Put here'}</Button
     >
@@ -99,7 +105,7 @@
       {#each passages as passage (passage.id)}
         <li
           data-shelf={passage.id}
-          use:dragging={{ drag: drag(passage.id, passage.gist || passage.exact.slice(0, 60)) as never }}
+          use:dragging={{ drag: drag(passage.id, passage.gist || passage.exact.slice(0, 60)) }}
         >
           <Checkbox
             checked={ticked.has(passage.id)}
@@ -121,7 +127,7 @@
       {/each}
     {:else}
       {#each sources as source (source.id)}
-        <li data-shelf={source.id} use:dragging={{ drag: drag(source.id, source.label) as never }}>
+        <li data-shelf={source.id} use:dragging={{ drag: drag(source.id, source.label) }}>
           <Checkbox
             checked={ticked.has(source.id)}
             aria-label="Tick: {source.label}"
@@ -138,6 +144,7 @@
   {#if shown === 0}
     <p class="hint">
       {#if narrowed}Nothing here fits what you look for.
+      {:else if !placed}This project has no {of} yet.
       {:else if of === 'passages'}Every passage of this project stands in a section.{:else}Every source of
         this project stands in a section.{/if}
     </p>

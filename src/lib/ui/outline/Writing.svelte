@@ -7,7 +7,7 @@
     /** What stands there when one begins. */
     words: string;
     /** It is the name of a section, in one line. */
-    name?: string | undefined;
+    name: boolean;
     /** What was written is kept, and one stays, goes on below, or cuts it in two at a place. */
     onkeep: (words: string, then: 'stay' | 'below' | { cut: number }) => void;
     onjoin: (words: string) => void;

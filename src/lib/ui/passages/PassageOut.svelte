@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { PassageOutput } from '$lib/server/passages';
-  import { call, copyText, download } from '../frame/client';
+  import { call, copyText, downloadMade, type MadeFile } from '../frame/client';
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button, Popover, Radio } from '../kit';
 
@@ -38,13 +38,8 @@
     });
   const save = (as: PassageOutput) =>
     working(async () => {
-      const made = await call<{ name: string; mediaType: string; body: string; binary: boolean }>(
-        'POST',
-        '/api/passages/out',
-        { ids, as, layout, title },
-      );
-      const bytes = made.binary ? Uint8Array.from(atob(made.body), (c) => c.charCodeAt(0)) : made.body;
-      download(made.name, made.mediaType, bytes);
+      const made = await call<MadeFile>('POST', '/api/passages/out', { ids, as, layout, title });
+      downloadMade(made);
       done(`${made.name} is saved.`);
     });
 </script>
