@@ -26,6 +26,7 @@ export default defineConfig({
       external: (id) => external.some((name) => id === name || id.startsWith(`${name}/`)),
       input: {
         citing: 'src/lib/server/workers/citing.worker.ts',
+        borrowed: 'src/lib/server/workers/borrowed.worker.ts',
         doubles: 'src/lib/server/workers/doubles.worker.ts',
         reading: 'src/lib/reading/apart/child.ts',
         retexa: 'src/cli/retexa.ts',

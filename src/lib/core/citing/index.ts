@@ -40,6 +40,7 @@ export {
 export {
   HEADING,
   htmlDocument,
+  entryRuns,
   latexDocument,
   listToHtml,
   listToText,

@@ -1,11 +1,16 @@
 import { escapeHtml, inOneLine, withoutControls } from '../text';
 import type { PrintedList, PrintedReference } from './printer';
-import { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText } from './runs';
+import { runsToHtml, runsToLatex, runsToMarkdown, runsToRtf, runsToText, type Run } from './runs';
 
 /** The heading of a list, where none is given. */
 export const HEADING = 'References';
 
-const labelled = (e: PrintedReference) => (e.label ? `${withoutControls(e.label).trim()} ` : '');
+/** The runs of an entry with its label before them, a number or letters, where the style has one. */
+export const entryRuns = (entry: Pick<PrintedReference, 'label' | 'runs'>): Run[] =>
+  entry.label ? [{ text: labelled(entry) }, ...entry.runs] : entry.runs;
+
+const labelled = (e: Pick<PrintedReference, 'label'>) =>
+  e.label ? `${withoutControls(e.label).trim()} ` : '';
 
 /** Columns of a wrapped plain text, and how far lines after the first hang in. */
 const COLUMNS = 78;
@@ -94,7 +99,8 @@ const beginning = (line: string) =>
   line
     .trimStart()
     .replace(/^(\d+)([.)])/, '$1\\$2')
-    .replace(/^([-+=])/, '\\$1');
+    // Hyphens in a row would be read as a dash.
+    .replace(/^(?:-+|[+=])/, (signs) => signs.replace(/./g, '\\$&'));
 
 /** A list as Markdown: a heading, a paragraph an entry, annotations as quotes under it. */
 export function markdownDocument(list: PrintedList, title: string): string {

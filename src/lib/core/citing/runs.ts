@@ -179,7 +179,12 @@ const LATEX: Record<string, string> = {
   '\\': '\\textbackslash{}', '&': '\\&', '%': '\\%', $: '\\$', '#': '\\#', _: '\\_', '{': '\\{', '}': '\\}', '~': '\\textasciitilde{}', '^': '\\textasciicircum{}',
   '\u00a0': '~', '–': '--', '—': '---',
 }; // prettier-ignore
-const inLatex = (text: string) => text.replace(/[\\&%$#_{}~^\u00a0–—]/g, (c) => LATEX[c] ?? c);
+/** Strokes and marks in a row would be joined to others: they are kept apart. The TeXbook, chapter 2. */
+const inLatex = (text: string) =>
+  text
+    .replace(/[\\&%$#_{}~^\u00a0]/g, (c) => LATEX[c] ?? c)
+    .replace(/(?:[-–](?=[-–—])|—(?=[-–])|['`‘’](?=['`‘’]))/g, '$&{}')
+    .replace(/[–—]/g, (c) => LATEX[c] ?? c);
 
 /**
  * An address as an argument of `\\url` that may itself stand in an argument, where TeX has read it before `\\url` does: what

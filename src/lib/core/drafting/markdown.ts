@@ -169,12 +169,13 @@ function partsOf(text: string): string[] {
 
 /**
  * The citations of a manuscript in pandoc’s Markdown (Pandoc User’s Guide, "Citation syntax"), in order: `[see @a, pp. 3-5;
- * @b]`, `-@a` without its author, `@a [p. 3]` with the author in the sentence.
+ * @b]`, `-@a` without its author, `@a [p. 3]` with the author in the sentence. `plain`: the text is a paragraph without any markup
+ * but that of citations.
  */
-export function citationsOfMarkdown(text: string): Manuscript {
+export function citationsOfMarkdown(text: string, { plain = false } = {}): Manuscript {
   const citations: FoundCitation[] = [];
   const notes: { at: number; name: string }[] = [];
-  const skipped = [...silent(text)];
+  const skipped = plain ? [] : [...silent(text)];
   const brackets = bracketsOf(text);
   const spots = /\\[\s\S]|\[\^([^\]\s]{1,200})\](:?)|\[|(?<![\p{L}\p{N}])(-?)@(?=[\p{L}\p{N}_{])/gu;
   let skip = 0;
@@ -191,7 +192,7 @@ export function citationsOfMarkdown(text: string): Manuscript {
     }
     if (m[0].startsWith('\\')) continue;
     if (inNote && at >= noteEnds) inNote = undefined;
-    if (m[1] !== undefined) {
+    if (m[1] !== undefined && !plain) {
       if (m[2] && (at === 0 || text[at - 1] === '\n')) {
         inNote = m[1];
         noteEnds = noteEnd(text, at);
@@ -230,6 +231,7 @@ export function citationsOfMarkdown(text: string): Manuscript {
       spots.lastIndex = to;
     }
   }
+  if (plain) return { citations, notes, nocite: [] };
   const list = /^:{3,}[ \t]*(?:\{[^}\n]*#refs\b[^}\n]*\}|refs)[ \t:]*\n([\s\S]*?)^:{3,}[ \t]*$/m.exec(text);
   return {
     citations,

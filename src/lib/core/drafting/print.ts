@@ -1,5 +1,6 @@
-import { runsToMarkdown, type CiteItem, type PrintedText, type Run, type TextCitation } from '../citing';
+import { entryRuns, runsToMarkdown, type PrintedText, type Run, type TextCitation } from '../citing';
 import type { CslItem } from '../source';
+import { begun } from './cites';
 import { citationsOfMarkdown, type FoundCitation, type Manuscript } from './markdown';
 
 /** A manuscript with its citations and its list as they print. */
@@ -46,15 +47,6 @@ function inMarkdown(runs: Run[]): string {
   const level = runs.map(({ raised: _raised, ...run }) => run);
   return `^${runsToMarkdown(level).replace(/ /g, '\\ ')}^`;
 }
-
-/** Cites whose first words before them begin with a capital. */
-const begun = ([first, ...others]: CiteItem[]): CiteItem[] =>
-  first
-    ? [
-        first.prefix ? { ...first, prefix: first.prefix.replace(/^\p{Ll}/u, (c) => c.toUpperCase()) } : first,
-        ...others,
-      ]
-    : [];
 
 /**
  * A manuscript in pandoc’s Markdown with its citations as a style prints them where they stand in the whole text, and the list
@@ -145,7 +137,7 @@ export function printMarkdown(
   }
   const references = list.entries
     .map((entry) =>
-      runsToMarkdown([{ text: entry.label ? `${entry.label.trim()} ` : '' }, ...entry.runs])
+      runsToMarkdown(entryRuns(entry))
         // Hyphens in a row would be read as a dash, a number with a point as one of a list.
         .replace(/^---(?=[\s.,])/, '\\-\\-\\-')
         .replace(/^(\d{1,9})([.)])(?=\s)/, '$1\\$2'),

@@ -29,6 +29,7 @@ export {
   type WriteResult,
 } from './types';
 export { asFromFile, FILE_TIME } from './finish';
+export { texToText } from './bibtex/tex';
 
 /** The formats that are read and written, by name. */
 export const FORMATS: Record<FormatName, Format> = { bibtex, biblatex, ris, 'csl-json': cslJson };

@@ -17,11 +17,12 @@ const LONGEST_WORDS = 5_000;
 const cut = (text: string, most: number): string =>
   text.length <= most ? text : `${text.slice(0, most - 1).replace(/\s+\S*$/, '')}…`;
 
-/** Words without the marks of Markdown around them. */
+/** Words without the marks of Markdown around them; of a text that will be cut, no more is read than can be kept. */
 const plainly = (text: string): string =>
   squash(
     text
-      .replace(/!?\[([^\]]{0,2000})\]\([^)\s]{0,2000}\)/g, '$1')
+      .slice(0, 4 * LONGEST_WORDS)
+      .replace(/!?\[([^[\]]{0,2000})\]\([^)\s]{0,2000}\)/g, '$1')
       .replace(/(\*\*|__)(?=\S)([^*_]{1,2000})\1/g, '$2')
       .replace(/(?<![\p{L}\p{N}])([*_])(?=\S)([^*_]{1,2000})\1(?![\p{L}\p{N}])/gu, '$2')
       .replace(/\\([!-/:-@[-`{-~])/g, '$1'),

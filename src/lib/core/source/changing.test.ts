@@ -52,6 +52,10 @@ describe('a change of one field of many records', () => {
     expect(changeProblem(change)).toBeUndefined();
     expect(fieldChanged(record, change)).toEqual({ value });
   });
+  it.each([...'\\^$.*+?()[]{}|/-#&~'])('finds the sign %s as it is written', (sign) => {
+    const made = fieldChanged({ ...record, title: `Tide${sign}mills` }, replace('title', `e${sign}m`, 'e m'));
+    expect(made).toEqual({ value: 'Tide mills' });
+  });
   it.each<[string, FieldChange]>([
     ['the value is there already', { act: 'set', field: 'container-title', value: 'J. of Tides' }],
     ['there is none to take out', { act: 'clear', field: 'publisher' }],

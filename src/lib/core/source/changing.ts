@@ -61,10 +61,7 @@ export function fieldChanged(record: SourceRecord, change: FieldChange): { value
     const value: unknown = isDateVariable(field) ? typedDate(change.value) : change.value.trim();
     return JSON.stringify(value) === JSON.stringify(was) ? undefined : { value };
   }
-  const sought = new RegExp(
-    change.find.replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&'),
-    change.exact ? 'gu' : 'giu',
-  );
+  const sought = new RegExp(change.find.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&'), change.exact ? 'gu' : 'giu');
   const replaced = (text: string) => text.replace(sought, () => change.by);
   if (Array.isArray(was)) {
     const names = (was as CslName[]).flatMap((name) => nameWith(name, replaced) ?? []);
