@@ -1,5 +1,5 @@
 import type { CslName } from '../../source';
-import { bracedAt } from './macros';
+import { bracesOf } from './macros';
 import { texToText, textToTex } from './tex';
 
 /** The two dialects of the .bib file. */
@@ -32,7 +32,7 @@ export const itemsOf = (tex: string) => splitOutside(tex.replace(/\s{2,}/g, ' ')
 
 /** Whether a word belongs to the particle: its first letter outside protecting braces is small (btxdoc, section 4, item 18). */
 const lower = (word: string) => !/^\{(?!\\)/.test(word) && /^\p{Ll}/u.test(texToText(word));
-const braced = (tex: string) => tex.startsWith('{') && bracedAt(tex, 0)?.end === tex.length;
+const braced = (tex: string) => tex.startsWith('{') && bracesOf(tex)(0)?.end === tex.length;
 
 const parts = (von: string[], last: string, given: string, suffix: string): CslName => {
   const name = {

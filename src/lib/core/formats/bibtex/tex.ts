@@ -1,5 +1,5 @@
 import { nfc } from '../../text';
-import { bracedAt } from './macros';
+import { bracesOf } from './macros';
 import { ACCENTS, DOUBLE_STRUCK, MARKUP, MATHS, SWITCHES, SYMBOLS, TEXT_ARGUMENT } from './symbols';
 
 const marked = (tag: string, inner: string) =>
@@ -19,6 +19,17 @@ const spaced = (text: string) =>
 const ORDINARY = /[^\\{}$~`'-]+/y;
 const PLAIN = /[\\{}$~`'\-&]/;
 
+/** Where a sign comes next; what does not come again is not looked for again, so that many left open cost no more than one. */
+function closings(tex: string): (sign: string, from: number) => number {
+  const none = new Set<string>();
+  return (sign, from) => {
+    if (none.has(sign)) return -1;
+    const at = tex.indexOf(sign, from);
+    if (at === -1) none.add(sign);
+    return at;
+  };
+}
+
 /**
  * TeX to text with CSL rich text. Accents in all spellings, symbols, ligatures, dashes, quotes, ties, markup commands
  * and font switches; braces that are not arguments protect case and become `<span class="nocase">` when `protect` is
@@ -28,6 +39,8 @@ export function texToText(tex: string, protect = false): string {
   if (!PLAIN.test(tex)) return nfc(spaced(tex));
   let at = 0;
   let depth = 0;
+  const bracedAt = bracesOf(tex);
+  const closed = closings(tex);
   const blanks = () => {
     while (/\s/.test(tex[at] ?? '')) at++;
   };
@@ -50,7 +63,7 @@ export function texToText(tex: string, protect = false): string {
   /** An argument that is not TeX: an address or a path. */
   const verbatim = (): string => {
     blanks();
-    const braced = bracedAt(tex, at);
+    const braced = bracedAt(at);
     if (!braced) return group();
     at = braced.end;
     return braced.inner.replace(/\\([_%#&~{}])/g, '$1');
@@ -64,7 +77,7 @@ export function texToText(tex: string, protect = false): string {
       if (sign === '\\') return ' ';
       if (sign === '-' || sign === '/' || sign === '@' || sign === '!') return '';
       if (sign === '(' || sign === '[') {
-        const end = tex.indexOf(sign === '(' ? '\\)' : '\\]', at);
+        const end = closed(sign === '(' ? '\\)' : '\\]', at);
         const source = end === -1 ? '' : tex.slice(at, end);
         at = end === -1 ? at : end + 2;
         return maths(source);
@@ -78,13 +91,13 @@ export function texToText(tex: string, protect = false): string {
     if (name === 'url' || name === 'path' || name === 'nolinkurl') return verbatim();
     if (name === 'verb') {
       const sign = tex[at] ?? '';
-      const end = tex.indexOf(sign, at + 1);
+      const end = closed(sign, at + 1);
       const inner = end === -1 ? '' : tex.slice(at + 1, end);
       at = end === -1 ? at : end + 1;
       return inner;
     }
     if (name === 'ensuremath') {
-      const inner = bracedAt(tex, at);
+      const inner = bracedAt(at);
       if (!inner) return '';
       at = inner.end;
       return maths(inner.inner);
@@ -149,7 +162,7 @@ export function texToText(tex: string, protect = false): string {
         at++;
       } else if (c === '$') {
         const twice = tex[at + 1] === '$' ? 2 : 1;
-        const end = tex.indexOf('$', at + twice);
+        const end = closed('$', at + twice);
         out += end === -1 ? '$' : maths(tex.slice(at + twice, end));
         at = end === -1 ? at + 1 : end + twice;
       } else if (c === '-' && tex.startsWith('---', at)) {
