@@ -1,15 +1,15 @@
 import { styleFacts } from '../lib/core/citing';
-import { printMarkdown } from '../lib/core/drafting';
+import { UnreadableManuscript } from '../lib/core/manuscripts';
 import { toCsl } from '../lib/core/source';
+import { manuscriptKind, printManuscript as printed } from '../lib/reading/manuscripts';
 import { styleTree } from '../lib/reading/styles';
-import { textOfBytes } from '../lib/reading/text';
 import { bytesOf } from './files';
 import { printerFor, readFile, styleNamed, writeOut, type Outcome } from './references';
 import { Unusable } from './unusable';
 
 /**
  * `retexa print`: a manuscript with its citations and its list printed in a style; all else in it stays. Citekeys that name
- * no work of the library are listed with their lines, and their citations stay as they were written.
+ * no work of the library are listed with their places, and their citations stay as they were written.
  */
 export function printManuscript(
   file: string,
@@ -17,8 +17,8 @@ export function printManuscript(
 ): Outcome {
   if (!options.library)
     throw new Unusable('print needs --library FILE, the references the manuscript cites.');
-  if (!/\.(?:md|markdown|txt)$/i.test(file) && file !== '-')
-    throw new Unusable(`${file}: print reads manuscripts in Markdown (.md).`);
+  const kind = file === '-' ? 'md' : manuscriptKind(file);
+  if (!kind) throw new Unusable(`${file}: print reads manuscripts as .md, .docx, .odt and .tex.`);
   const style = styleNamed(options.style);
   // As the style says, where nobody says otherwise.
   const { printer, isNote } = printerFor(
@@ -27,18 +27,30 @@ export function printManuscript(
   );
   const { items, words, partial } = readFile(options.library, options.from);
   const works = new Map(items.map(({ key, record }) => [key, toCsl(key, record)]));
-  const text = textOfBytes(bytesOf(file));
-  const printed = printMarkdown(text, printer.text(), works, { notes: isNote });
-  const unknown = printed.missing.map(
-    ({ key, line }) => `${file}:${line}: @${key} is not in ${options.library!}`,
+  const { bytes, missing, citations, left } = reading(file, () =>
+    printed(kind, bytesOf(file), printer.text(), works, { notes: isNote }),
   );
-  const outcome = { words: [...words, ...unknown], partial: partial || unknown.length > 0 };
-  if (!options.out) return { data: printed.text, ...outcome };
-  writeOut(options.out, printed.text);
-  const count = printed.citations.toLocaleString('en');
+  const unknown = missing.map(({ key, place }) => {
+    const line = /^line (\d+)$/.exec(place)?.[1];
+    return `${file}:${line ?? ` ${place}`}: @${key} is not in ${options.library!}`;
+  });
+  const stays = left.map((said) => `${file}: ${said}.`);
+  const outcome = { words: [...words, ...unknown, ...stays], partial: partial || unknown.length > 0 };
+  if (!options.out) return { data: bytes, ...outcome };
+  writeOut(options.out, bytes);
+  const count = citations.toLocaleString('en');
   return {
     data: '',
     ...outcome,
     words: [...outcome.words, `${count} citations are printed in ${options.out}.`],
   };
+}
+
+function reading<T>(file: string, work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof UnreadableManuscript) throw new Unusable(`${file}: ${error.message}`);
+    throw error;
+  }
 }

@@ -31,7 +31,7 @@ import { Unusable } from './unusable';
 
 /** What a command gives: data for standard output, words for standard error, and whether anything was skipped or lost. */
 export interface Outcome {
-  data: string;
+  data: string | Uint8Array;
   words: string[];
   partial: boolean;
 }
@@ -75,9 +75,9 @@ export function readFile(file: string, from: string | undefined): Read {
 }
 
 /** Writes what a command gives to the file of `-o`. */
-export function writeOut(out: string, text: string): void {
+export function writeOut(out: string, data: string | Uint8Array): void {
   try {
-    writeFileSync(out, text);
+    writeFileSync(out, data);
   } catch (error) {
     throw new Unusable(`-o ${out}: ${(error as Error).message}`);
   }

@@ -8,8 +8,9 @@ const USAGE = `retexa read FILE [--address URL]
   and alternatives by field, and list when the page is a list of works.
 retexa convert IN [--from FORMAT] --to bibtex|biblatex|ris|csl-json [-o OUT]
 retexa cite IN --style ID [--locale L] [--as text|html|rtf|markdown|latex] [--from FORMAT]
-retexa print MANUSCRIPT.md --library IN --style ID [--locale L] [--from FORMAT] [-o OUT]
-  The manuscript, its citations ([@key, p. 3], @key [p. 3], -@key) and its list printed in the style, all else as it is.
+retexa print MANUSCRIPT --library IN --style ID [--locale L] [--from FORMAT] [-o OUT]
+  The manuscript (.md, .docx, .odt, .tex), its citations ([@key, p. 3], @key [p. 3], -@key; in .tex its commands) and its
+  list printed in the style, all else as it is.
 retexa styles [WORDS]
 retexa check IN --style ID [--from FORMAT]
 retexa duplicates IN [--from FORMAT] [--sure]

@@ -9,6 +9,7 @@ export const TOPICS = [
   'leads',
   'tasks',
   'projects',
+  'drafts',
   'duplicates',
   'presets',
   'queries',

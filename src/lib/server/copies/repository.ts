@@ -106,6 +106,28 @@ export async function copiesOf(ctx: Context, sourceId: string): Promise<CopyHead
   return rows.map(opened);
 }
 
+const withText = (ctx: Context) =>
+  scoped<Row>(ctx, 'copy')
+    .join('source', 'source.id', 'copy.source_id')
+    .whereNull('source.binned')
+    .where('copy.text', '!=', '');
+
+/** How many copies have a text, of sources that are not in the bin. */
+export const textsCounted = async (ctx: Context): Promise<number> =>
+  ((await withText(ctx).count('copy.id as n').first()) as { n: number }).n;
+
+/** The texts of copies in the order of their ids, after one of them; of sources that are not in the bin. */
+export const textsAfter = (
+  ctx: Context,
+  after: string,
+  most: number,
+): Promise<{ id: string; sourceId: string; text: string }[]> =>
+  withText(ctx)
+    .where('copy.id', '>', after)
+    .orderBy('copy.id')
+    .limit(most)
+    .select('copy.id as id', 'copy.source_id as sourceId', 'copy.text as text') as never;
+
 /** The latest copy of a page by its address, of a source that is not in the bin; nothing where the page is not here. */
 export async function copyOfAddress(ctx: Context, address: string): Promise<Copy | undefined> {
   const plain = address.replace(/#.*$/s, '');

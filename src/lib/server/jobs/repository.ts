@@ -8,7 +8,7 @@ import { notHere } from '../access/refusal';
  * `dismissed`: put away.
  */
 export type JobState = 'waiting' | 'running' | 'done' | 'failed' | 'dismissed';
-export type JobKind = 'capture' | 'import' | 'doubles' | 'recognise';
+export type JobKind = 'capture' | 'import' | 'doubles' | 'recognise' | 'borrowed';
 
 /** Long work: what was asked, how far it is, what came of it. */
 export interface Job<Input = unknown, Result = unknown, Answer = unknown> {
@@ -121,9 +121,23 @@ export async function openJobs(ctx: Context): Promise<Job[]> {
     .limit(100)
     .select(
       ...['id', 'kind', 'state', 'input', 'error', 'created', 'updated'],
-      ctx.db.raw("CASE kind WHEN 'import' THEN brief ELSE result END AS result"),
+      ctx.db.raw("CASE WHEN kind IN ('import', 'borrowed') THEN brief ELSE result END AS result"),
     )) as Row[];
   return rows.map(opened);
+}
+
+/** The last job of a kind that was begun with an input, whatever became of it. */
+export async function lastJobAbout(
+  ctx: Context,
+  kind: JobKind,
+  input: Record<string, string>,
+): Promise<Job | undefined> {
+  const row = (await scoped<Row>(ctx, 'job')
+    .where({ kind, input: JSON.stringify(input) })
+    .orderBy('created', 'desc')
+    .orderBy('id', 'desc')
+    .first()) as Row | undefined;
+  return row && opened(row);
 }
 
 /** A job with the library and the person it belongs to. */

@@ -1,7 +1,9 @@
+import type { Tree } from '../../core/citing';
 import { fold } from '../../core/text';
+import { localeTree, styleTree } from '../../reading/styles';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
-import { shippedName, shippedStyle, shippedStyles, type CatalogueStyle } from '../catalogue';
+import { localeFile, shippedName, shippedStyle, shippedStyles, type CatalogueStyle } from '../catalogue';
 import { favouriteStyles, findOwnStyle, listOwnStyles } from './repository';
 
 /** A style by its id, one that ships or one of the library's own; refuses when there is none. */
@@ -50,4 +52,13 @@ export async function findStyles(
       return [{ id, label, format: style.format, favourite: favourites.has(id), own: own.has(id) }];
     })
     .slice(0, limit);
+}
+
+/** A style and the locale of a language as they are, for printing where they are sent. */
+export async function styleSent(
+  ctx: Context,
+  { style, locale }: { style: string; locale: string },
+): Promise<{ style: Tree; locale: Tree; lang: string }> {
+  const { file } = await styleOf(ctx, style);
+  return { style: styleTree(style, file), locale: localeTree(localeFile(locale)), lang: locale };
 }

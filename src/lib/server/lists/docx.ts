@@ -8,7 +8,7 @@ import {
   TextRun,
   type ParagraphChild,
 } from 'docx';
-import { writable, type PrintedList, type PrintedReference, type Run } from '../../core/citing';
+import { entryRuns, writable, type PrintedList, type PrintedReference, type Run } from '../../core/citing';
 import { withoutControls } from '../../core/text';
 
 const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
@@ -85,7 +85,7 @@ export async function docxDocument(list: PrintedList, heading: string, lang: str
             new Paragraph({
               spacing: { line: 480 },
               ...indent,
-              children: writable([{ text: e.label ? `${e.label.trim()} ` : '' }, ...e.runs])
+              children: writable(entryRuns(e))
                 .filter((r) => r.text)
                 .flatMap(runChildren),
             }),

@@ -40,7 +40,7 @@ export {
   type Look,
   type ShownReference,
 } from './printing';
-export { findStyles, styleName, type FoundStyle } from './catalogue';
+export { findStyles, styleName, styleSent, type FoundStyle } from './catalogue';
 export { bringStyle, changeStyle } from './styles';
 
 /** Which sources a list holds. */

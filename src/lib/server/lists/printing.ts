@@ -8,6 +8,7 @@ import {
   type PrintedList,
   type PrintedReference,
   type Run,
+  type TextCitation,
 } from '../../core/citing';
 import { toCsl, type CslItem, type CslType, type Variable } from '../../core/source';
 import { localeFile } from '../catalogue';
@@ -15,7 +16,8 @@ import type { Context } from '../access/context';
 import { now } from '../db/ids';
 import { log } from '../log';
 import type { Source } from '../sources/repository';
-import { asks, print, terms, type Asked } from '../workers/pools';
+import { styleTree } from '../../reading/styles';
+import { asks, print, terms, type Asked, type TextPrinted } from '../workers/pools';
 import { styleOf } from './catalogue';
 
 /** A style and a language. */
@@ -65,11 +67,16 @@ export function termsOf(locale: string): Promise<ListTerms> {
   return known;
 }
 
-const task = async (ctx: Context, { style, locale }: Look, items: CslItem[]) => ({
+/** A style and a language as those who print are told them. */
+export const printingIn = async (ctx: Context, { style, locale }: Look) => ({
   style,
   styleFile: (await styleOf(ctx, style)).file,
   locale,
   localeFile: localeFile(locale),
+});
+
+const task = async (ctx: Context, look: Look, items: CslItem[]) => ({
+  ...(await printingIn(ctx, look)),
   items,
 });
 
@@ -246,6 +253,21 @@ export async function printCitations(
   const items = sources.map((s) => toCsl(s.id, s.record));
   return print({ ...(await task(ctx, look, items)), what: 'citations', clusters: cited });
 }
+
+/** Prints the citations of a text in order, each as it stands in the whole of it, and the list of all sources given. */
+export async function printText(
+  ctx: Context,
+  sources: Source[],
+  citations: TextCitation[],
+  look: Look,
+): Promise<TextPrinted> {
+  const items = sources.map((s) => toCsl(s.id, s.record));
+  return print({ ...(await task(ctx, look, items)), what: 'text', text: citations });
+}
+
+/** Whether a style cites in notes. */
+export const citesInNotes = async (ctx: Context, { style }: Look): Promise<boolean> =>
+  styleTree(style, (await styleOf(ctx, style)).file).attrs.class === 'note';
 
 /** Prints records that are not stored (a merge being considered, a form being filled in). Not cached. */
 export async function printPreview(ctx: Context, items: CslItem[], look: Look): Promise<ShownReference[]> {

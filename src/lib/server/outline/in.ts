@@ -53,7 +53,7 @@ export async function readOutlineInto(
   if (sections.length === 0)
     throw new Refusal(
       422,
-      `${said.name} has no headings that could be sections: Markdown (.md) with lines that begin with #, or OPML. Nothing was added.`,
+      `${said.name} has no headings that could be sections: Markdown (.md) with lines that begin with #, a .docx whose headings have their styles, or OPML. Nothing was added.`,
     );
   if (sections.length + count > MOST)
     throw new Refusal(

@@ -11,7 +11,7 @@ import {
   WidthType,
   type ParagraphChild,
 } from 'docx';
-import { writable, type Run } from '../../core/citing';
+import { entryRuns, writable, type Run } from '../../core/citing';
 import {
   altOf,
   bySource,
@@ -139,7 +139,7 @@ export function documentOf(
             new Paragraph({
               indent: { left: HALF_INCH, hanging: HALF_INCH },
               spacing: { after: 120 },
-              children: children([{ text: entry.label ? `${entry.label.trim()} ` : '' }, ...entry.runs]),
+              children: children(entryRuns(entry)),
             }),
         ),
       ]
@@ -149,6 +149,8 @@ export function documentOf(
     creator: 'Retexa',
     styles: {
       default: { document: { run: { font: 'Times New Roman', size: 24, language: { value: lang } } } },
+      // What headings are based on must be there for those who follow that.
+      paragraphStyles: [{ id: 'Normal', name: 'Normal' }],
     },
     sections: [{ children: [...body, ...list] }],
   });

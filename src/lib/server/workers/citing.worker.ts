@@ -5,13 +5,23 @@ import {
   listTerms,
   type CiteItem,
   type ListTerms,
+  type PrintedCitation,
   type PrintedList,
   type PrintedReference,
   type Printer,
   type Run,
+  type TextCitation,
 } from '../../core/citing';
+import { UnreadableManuscript } from '../../core/manuscripts';
 import { writeFormat, type FormatName, type WriteItem, type WriteResult } from '../../core/formats';
 import type { CslItem, CslType, Variable } from '../../core/source';
+import {
+  manuscriptKeys,
+  printManuscript,
+  templated,
+  type ManuscriptKind,
+  type ManuscriptOut,
+} from '../../reading/manuscripts';
 import { localeTree, readStyle, styleTree, type ReadStyle } from '../../reading/styles';
 
 /** What to print, in which style and language; files are asset files of the catalogue. */
@@ -21,11 +31,19 @@ export interface PrintTask {
   locale: string;
   localeFile: string;
   items: CslItem[];
-  what: 'list' | 'each' | 'citation' | 'citations';
+  what: 'list' | 'each' | 'citation' | 'citations' | 'text';
   cited?: CiteItem[];
   /** For `citations`: the works of each, printed one by itself after the other. */
   clusters?: CiteItem[][];
+  /** For `text`: the citations of a text in order. */
+  text?: TextCitation[];
   named?: boolean;
+}
+
+/** The citations of a text as they stand in it, and its list. */
+export interface TextPrinted {
+  citations: PrintedCitation[];
+  list: PrintedList;
 }
 
 /** What a style makes of a type: the variables it can print, and whether titles print as they stand in the record. */
@@ -62,11 +80,43 @@ export interface WriteTask {
   records: WriteItem[];
 }
 
+/** A manuscript: which citekeys it cites, or the manuscript as it prints with the works it cites. */
+export interface KeysTask {
+  what: 'keys';
+  kind: ManuscriptKind;
+  bytes: Uint8Array;
+}
+export interface ManuscriptTask extends Omit<PrintTask, 'what' | 'items'> {
+  what: 'manuscript';
+  kind: ManuscriptKind;
+  bytes: Uint8Array;
+  /** Works by their citekeys. */
+  works: [key: string, work: CslItem][];
+  notes: boolean;
+}
+
+/** A .docx document to be set in the styles of another. */
+export interface TemplateTask {
+  what: 'template';
+  bytes: Uint8Array;
+  template: Uint8Array;
+}
+
+/** Given for a manuscript that cannot be read: words for the person. */
+export interface UnreadableFile {
+  unreadable: string;
+}
+
 /** Printers lately used, newest last: making one costs a tenth of a second, keeping one a few megabytes. */
 const printers = new Map<string, Printer>();
 const KEPT = 8;
 
-function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printer {
+function printerFor({
+  style,
+  styleFile,
+  locale,
+  localeFile,
+}: Pick<PrintTask, 'style' | 'styleFile' | 'locale' | 'localeFile'>): Printer {
   const key = `${style} ${styleFile} ${locale}`;
   const kept = printers.get(key);
   if (kept) printers.delete(key);
@@ -77,8 +127,31 @@ function printerFor({ style, styleFile, locale, localeFile }: PrintTask): Printe
   return printer;
 }
 
-type Task = PrintTask | AsksTask | TermsTask | StyleTask | WriteTask;
-type Done = PrintedList | PrintedReference[] | Run[] | Run[][] | Asked | ListTerms | WriteResult;
+type Task =
+  TemplateTask | KeysTask | ManuscriptTask | PrintTask | AsksTask | TermsTask | StyleTask | WriteTask;
+type Done =
+  | UnreadableFile
+  | Uint8Array
+  | ManuscriptOut
+  | string[]
+  | TextPrinted
+  | PrintedList
+  | PrintedReference[]
+  | Run[]
+  | Run[][]
+  | Asked
+  | ListTerms
+  | WriteResult;
+
+/** What is wrong with a manuscript that cannot be read: of an error only its words cross from one thread to another. */
+function readable<T>(work: () => T): T | UnreadableFile {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof UnreadableManuscript) return { unreadable: error.message };
+    throw error;
+  }
+}
 
 /** The worker's one function. */
 export default function print(task: Task): Done | Promise<ReadStyle> {
@@ -89,9 +162,19 @@ export default function print(task: Task): Done | Promise<ReadStyle> {
     const tree = styleTree(task.style, task.styleFile);
     return { prints: asksFor(tree, task.type), titleAsItStands: titleAsItStands(tree, task.type) };
   }
+  if (task.what === 'template') return readable(() => templated(task.bytes, task.template));
+  if (task.what === 'keys') return readable(() => manuscriptKeys(task.kind, task.bytes));
   const printer = printerFor(task);
+  if (task.what === 'manuscript')
+    return readable(() =>
+      printManuscript(task.kind, task.bytes, printer.text(), new Map(task.works), { notes: task.notes }),
+    );
   if (task.what === 'list') return printer.list(task.items);
   if (task.what === 'each') return printer.each(task.items);
   if (task.what === 'citations') return printer.citations(task.items, task.clusters ?? []);
+  if (task.what === 'text') {
+    const { citations, list } = printer.text().set(task.items, task.text ?? []);
+    return { citations, list };
+  }
   return printer.citation(task.items, task.cited ?? [], task.named);
 }

@@ -1,8 +1,6 @@
-import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
 import type { Found } from '../../core/duplicates';
-import { config } from '../config';
 import type { FromDoubles, ToDoubles } from './doubles.worker';
+import { startThread } from './thread';
 
 /** Memory of the thread, for signatures of a hundred thousand sources and the pairs among them. */
 const MEGABYTES = 600;
@@ -19,37 +17,14 @@ export interface Looking {
 
 /** Starts a thread that looks for works that are in a library twice. */
 export function looking(): Looking {
-  const thread = new Worker(join(config.buildFolder, 'workers', 'doubles.js'), {
-    resourceLimits: { maxOldGenerationSizeMb: MEGABYTES },
-  });
-  const ended = new Promise<never>((_resolve, reject) => {
-    thread.once('error', reject);
-    thread.once('exit', () => reject(new Error('The thread that looks for duplicates has ended.')));
-  });
-  // Who waits for an answer is told; when nobody does, it is no news.
-  ended.catch(() => undefined);
-  /** Asks, and waits for what is meant: the thread may say other things before, and end instead. */
-  const asked = <T>(question: ToDoubles, heard: (message: FromDoubles) => T | undefined): Promise<T> => {
-    let listens: ((message: FromDoubles) => void) | undefined;
-    const answer = new Promise<T>((resolve) => {
-      thread.on(
-        'message',
-        (listens = (message) => {
-          const found = heard(message);
-          if (found !== undefined) resolve(found);
-        }),
-      );
-      thread.postMessage(question);
-    });
-    return Promise.race([answer, ended]).finally(() => void thread.off('message', listens!));
-  };
+  const thread = startThread<ToDoubles, FromDoubles>('doubles.js', MEGABYTES);
   return {
-    add: (rows) => asked({ rows }, (message) => ('taken' in message ? message.taken : undefined)),
+    add: (rows) => thread.ask({ rows }, (message) => ('taken' in message ? message.taken : undefined)),
     found: (told) =>
-      asked({ all: true }, (message) => {
+      thread.ask({ all: true }, (message) => {
         if ('looked' in message) told(message.looked);
         return 'found' in message ? message.found : undefined;
       }),
-    end: async () => void (await thread.terminate()),
+    end: () => thread.end(),
   };
 }

@@ -5,8 +5,21 @@ import { config } from '../config';
 import { Refusal } from '../access/refusal';
 import type { FormatName, WriteItem, WriteResult } from '../../core/formats';
 import type { CslType } from '../../core/source';
+import type { ManuscriptOut } from '../../reading/manuscripts';
 import type { ReadStyle } from '../../reading/styles';
-import type { Asked, AsksTask, PrintTask, StyleTask, TermsTask, WriteTask } from './citing.worker';
+import type {
+  Asked,
+  AsksTask,
+  KeysTask,
+  ManuscriptTask,
+  TemplateTask,
+  UnreadableFile,
+  PrintTask,
+  StyleTask,
+  TermsTask,
+  TextPrinted,
+  WriteTask,
+} from './citing.worker';
 import { readers, type Readers, type ReadTask, type Results } from '../../reading/apart';
 import { Unreadable } from '../../reading/failure';
 import type { ListTerms, PrintedList, PrintedReference, Run } from '../../core/citing';
@@ -15,8 +28,8 @@ import type { ListTerms, PrintedList, PrintedReference, Run } from '../../core/c
  * Documents are read in processes of their own (see `reading/apart`); references are printed in worker threads, whole lists
  * apart from single references, which are waited for while somebody types, and styles that are brought apart from both.
  */
-type PoolName = 'citing' | 'lists' | 'styles';
-const MEGABYTES: Record<PoolName, number> = { citing: 512, lists: 1024, styles: 512 };
+type PoolName = 'citing' | 'lists' | 'styles' | 'manuscripts';
+const MEGABYTES: Record<PoolName, number> = { citing: 512, lists: 1024, styles: 512, manuscripts: 1024 };
 
 const pools = new Map<string, Tinypool>();
 
@@ -66,7 +79,9 @@ type Printed<W> = W extends 'list'
     ? PrintedReference[]
     : W extends 'citations'
       ? Run[][]
-      : Run[];
+      : W extends 'text'
+        ? TextPrinted
+        : Run[];
 
 /** Prints in a worker thread, one request after another; a list that is no longer wanted is given up, with a Refusal. */
 export async function print<W extends PrintTask['what']>(
@@ -74,7 +89,7 @@ export async function print<W extends PrintTask['what']>(
   unwanted?: AbortSignal,
 ): Promise<Printed<W>> {
   try {
-    const printing = pool(task.what === 'list' || task.what === 'citations' ? 'lists' : 'citing').run(
+    const printing = pool(['list', 'citations', 'text'].includes(task.what) ? 'lists' : 'citing').run(
       task,
       unwanted && { signal: unwanted },
     );
@@ -89,7 +104,7 @@ export async function print<W extends PrintTask['what']>(
 export const write = (format: FormatName, records: WriteItem[]): Promise<WriteResult> =>
   pool('lists').run({ what: 'write', format, records } satisfies WriteTask) as Promise<WriteResult>;
 
-export type { Asked };
+export type { Asked, TextPrinted };
 
 /** What a style makes of a type, read from the style itself. */
 export const asks = (style: string, styleFile: string, type: CslType): Promise<Asked> =>
@@ -114,6 +129,26 @@ export async function readStyle(xml: string, localeFile: string): Promise<ReadSt
     });
   };
   return (await styles.add(read)) as ReadStyle;
+}
+
+/** Longest a manuscript is read or printed, in milliseconds, and manuscripts one after the other. */
+const MANUSCRIPT_MS = 120_000;
+const manuscripts = new PQueue({ concurrency: 1 });
+
+/** Reads or prints a manuscript, beside everything that is printed meanwhile. Refuses one that cannot be read, or takes too long. */
+export async function manuscript<T extends KeysTask | ManuscriptTask | TemplateTask>(
+  task: T,
+): Promise<T extends KeysTask ? string[] : T extends TemplateTask ? Uint8Array : ManuscriptOut> {
+  const work = () => {
+    const late = AbortSignal.timeout(MANUSCRIPT_MS);
+    return (pool('manuscripts').run(task, { signal: late }) as Promise<object>).catch((error: unknown) => {
+      if (!late.aborted) throw error;
+      throw new Refusal(422, 'The manuscript takes too long to read. Nothing came of it.');
+    });
+  };
+  const done = (await manuscripts.add(work))!;
+  if ('unreadable' in done) throw new Refusal(422, (done as UnreadableFile).unreadable);
+  return done as never;
 }
 
 /** Ends the worker threads and the processes that read. */

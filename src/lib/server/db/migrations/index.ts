@@ -24,6 +24,7 @@ import * as reading from './0022-reading';
 import * as facets from './0023-facets';
 import * as printedAnew from './0024-printed-anew';
 import * as outline from './0025-outline';
+import * as draft from './0026-draft';
 
 interface Migration {
   name: string;
@@ -56,6 +57,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0023-facets', up: facets.up },
   { name: '0024-printed-anew', up: printedAnew.up },
   { name: '0025-outline', up: outline.up },
+  { name: '0026-draft', up: draft.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
