@@ -32,9 +32,11 @@ import { keepPassage } from '../src/lib/server/passages';
 import { largeLibrary } from './large-library';
 import { addProject, changePlaced, file, makeSection } from '../src/lib/server/projects';
 import { editSources, facetsOf, listIds, listSources } from '../src/lib/server/sources';
+import { draftSave, openDraft, saveDraft } from '../src/lib/server/drafts';
 import { proofAroundOf } from '../src/lib/server/proof';
 import { closePools } from '../src/lib/server/workers/pools';
 import { createPrinter } from '../src/lib/core/citing/index';
+import { borrowedFrom, borrowings, indexOwn, ownTexts, type DraftPart } from '../src/lib/core/drafting/index';
 import { locale, style, toXml } from '../tests/outside/catalogue';
 import { allStyles, compare } from '../tests/outside/differential';
 import { book, outcome } from '../tests/anchoring/book';
@@ -677,6 +679,95 @@ async function doubles(size: number): Promise<void> {
 await part('doubles', 'Works that are in a library twice', async () => {
   await doubles(10_000);
   await doubles(100_000);
+});
+
+await part('draft', 'A draft of 30,000 words with 300 citations of 200 works', async () => {
+  const app = await startApp();
+  const me = await person(app);
+  const { db, ctx } = await fill(join(app.dataFolder, 'retexa.sqlite'), 200);
+  const sources = await listIds(ctx, {});
+  for (const style of ['apa', 'chicago-fullnote-bibliography']) {
+    const project = await addProject(ctx, { name: `Long, ${style}`, style, locale: 'en-US' });
+    const { id } = await openDraft(ctx, project.id);
+    const content = (i: number): DraftPart['content'] => ({
+      type: 'paragraph',
+      content: [
+        { type: 'text', text: `${wordsOf(i + 1, 100)} ` },
+        { type: 'cite', attrs: { id: `c${i}`, works: [{ id: sources[(i * 7) % 200]!, label: 'page', locator: String(i) }], named: false } },
+        { type: 'text', text: '.' },
+      ],
+    }); // prettier-ignore
+    const puts = Array.from({ length: 300 }, (_, i) => ({ id: `p${style}${i}`, base: null, content: content(i) }));
+    await saveDraft(ctx, id, draftSave.parse({ since: 0, puts, order: puts.map((put) => put.id) }));
+    await me.page.setCookie({ name: 'retexa-project', value: project.id, url: app.url });
+    const cite = `[aria-label="Draft"] .in-cite`;
+    const printed = `[...document.querySelectorAll('${cite}')].length === 300 && !document.querySelectorAll('${cite}')[299].textContent.includes('…')`;
+    const [opening] = await timed(async () => {
+      await me.open('/draft');
+      await me.page.waitForFunction(`${printed} && document.querySelectorAll('[aria-label="References"] .entry').length === 200`);
+    });
+    row(`${style}: opening it, all printed`, ms(opening));
+    const changing: number[] = [];
+    for (let n = 0; n < 9; n++) {
+      await (await me.page.$$(cite))[140 + n]!.click();
+      await me.page.waitForSelector('.ProseMirror-selectednode');
+      await me.page.keyboard.press('Enter');
+      await me.page.waitForSelector('[role="combobox"]:focus');
+      await me.page.click('.cite-field input[type="checkbox"]');
+      await me.page.evaluate((at) => {
+        const one = () => document.querySelectorAll('[aria-label="Draft"] .in-cite')[at]!;
+        const before = one().textContent;
+        const seen = { from: 0, took: 0 };
+        Object.assign(globalThis, { seen });
+        addEventListener('keydown', (event) => {
+          if (event.key !== 'Enter' || seen.from) return;
+          seen.from = performance.now();
+          const look = () => {
+            if (one().textContent === before || document.querySelector('.cite-field')) return void requestAnimationFrame(look);
+            seen.took = performance.now() - seen.from;
+          };
+          requestAnimationFrame(look);
+        }, true);
+      }, 140 + n); // prettier-ignore
+      await me.page.keyboard.down('Control');
+      await me.page.keyboard.press('Enter');
+      await me.page.keyboard.up('Control');
+      await me.page.waitForFunction('globalThis.seen.took > 0');
+      changing.push(await me.page.evaluate('globalThis.seen.took') as number);
+    }
+    row(`${style}: a citation changed, until it is seen`, ms(median(changing)), `slowest of nine ${ms(Math.max(...changing))}`);
+    await answers(`${style}: sixty letters typed`, me, () => me.page.keyboard.type('Words typed in the middle of a long draft, one by one, fast.'));
+  }
+  await db.destroy();
+  await me.leave();
+  await app.stop();
+}); // prettier-ignore
+
+/** Paragraphs of a text, of words that are of no one: each is a place on a list of letters and figures. */
+function wordsOf(seed: number, count: number): string {
+  let state = seed;
+  const word = () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return (state % 9_973).toString(36);
+  };
+  return Array.from({ length: count }, word).join(' ');
+}
+
+await part('borrowed', 'A draft of 30,000 words beside a thousand documents of 8,000', async () => {
+  const documents = Array.from({ length: 1_000 }, (_, i) => wordsOf(i + 1, 8_000));
+  // Every tenth paragraph has thirty words of one of them.
+  const parts: DraftPart[] = Array.from({ length: 300 }, (_, i) => {
+    const taken = i % 10 ? '' : documents[i]!.split(' ').slice(100, 130).join(' ');
+    return { id: `p${i}`, content: { type: 'paragraph', content: [{ type: 'text', text: `${wordsOf(900_000 + i, 100)}. ${taken}` }] } }; // prettier-ignore
+  });
+  const [making, index] = await timed(() => indexOwn(ownTexts(parts)));
+  row('the words of the draft made ready', ms(making));
+  const [comparing, found] = await timed(
+    () =>
+    borrowings(index, documents.map((text, i) => ({ document: String(i), runs: borrowedFrom(index, text) }))), // prettier-ignore
+  );
+  const characters = documents.reduce((sum, text) => sum + text.length, 0);
+  row('held against the documents', ms(comparing), `${found.length} of 30 found; ${(characters / 1e6).toFixed(0)} million characters`); // prettier-ignore
 });
 
 await part('anchoring', 'Passages found again in a book of a million characters that has changed', () => {

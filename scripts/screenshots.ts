@@ -76,16 +76,6 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Space');
   },
-  sections: async () => {
-    await open('/sources', '[data-source]');
-    const press = (words: string) =>
-      page.$$eval('button', (all, w) => all.find((b) => b.textContent?.trim().startsWith(w))?.click(), words);
-    await press('Sections');
-    await page.waitForSelector('[role=treeitem]');
-    await press('Narrow by');
-    await page.waitForSelector('.facets section');
-    return () => page.evaluate(() => localStorage.clear());
-  },
   intake: async () => {
     await open('/intake', '.values');
     await inFrame(page);
@@ -159,6 +149,10 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
       all.slice(1, 3).forEach((box) => (box as HTMLElement).click()),
     );
     await page.$$eval('.lines [data-line]', (all) => (all[2] as HTMLElement).click());
+  },
+  draft: async () => {
+    await open('/draft', '[aria-label="Draft"][contenteditable="true"] .in-cite');
+    await page.waitForSelector('[aria-label="References"] .entry');
   },
   'ways-in': async () => {
     await open('/ways-in', '[data-preset]');

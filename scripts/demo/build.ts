@@ -25,6 +25,7 @@ import { answerImport, importFile, type ImportReport, type ImportResult } from '
 import { checkSource, editSource } from '../../src/lib/server/sources';
 import { closePools } from '../../src/lib/server/workers/pools';
 import { BLOG, GUIDE, MARSH, NEWS, THESIS, TURBINES, type Part } from '../../stand-ins/texts';
+import { writeFrom } from './draft';
 import { ECOLOGY, OTHER_FILE, SOURCES, TAGS } from './sources';
 
 const ctx = await defaultContext(await database());
@@ -346,6 +347,7 @@ async function build(): Promise<void> {
   }
   await putDown(thesis.id, paper.id);
   passages += await fileThem(thesis.id);
+  await writeFrom(ctx, thesis.id);
   await spread();
   const [{ n }] = (await scoped(ctx, 'source').count({ n: '*' })) as unknown as [{ n: number }];
   console.log(`demo library: ${n} sources, ${passages} passages`);

@@ -339,11 +339,15 @@ function fieldByLabel(label: string): Element | undefined {
   );
 }
 
-/** Waits for a file in the folder downloads go to, and reads it. */
-export async function downloaded(person: Person, name: string): Promise<string> {
+/** Waits for a file in the folder downloads go to, and gives its bytes. */
+export async function downloadedBytes(person: Person, name: string): Promise<Buffer> {
   await until(`the download ${name}`, async () => (await readdir(person.downloads)).includes(name));
-  const text = await readFile(join(person.downloads, name), 'utf8');
+  const bytes = await readFile(join(person.downloads, name));
   // The next download of this name is a new one.
   await rm(join(person.downloads, name));
-  return text;
+  return bytes;
 }
+
+/** Waits for a file in the folder downloads go to, and reads it as text. */
+export const downloaded = async (person: Person, name: string): Promise<string> =>
+  (await downloadedBytes(person, name)).toString('utf8');

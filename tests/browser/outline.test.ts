@@ -109,6 +109,18 @@ describe('an outline', () => {
     await outlineIs(['How a tide mill works', '.Mills ground with the tide.', '.The miller slept by the moon.', '.Gates']);
   }, 300_000); // prettier-ignore
 
+  it('has a shelf that is narrowed to one source by a click, and to all again', async () => {
+    const onShelf = () => me.page.$$eval('.shelf [data-shelf]', (all) => all.length);
+    expect(await onShelf()).toBe(2);
+    await me.press('Pell 2001', '.shelf');
+    await until('only what is of Pell', async () => (await onShelf()) === 1);
+    await me.press('Pell 2001 ×', '.shelf');
+    await until('all again', async () => (await onShelf()) === 2);
+    await me.page.$$eval('.lines [data-line]', (all) =>
+      (all.find((line) => line.textContent!.includes('Gates')) as HTMLElement).focus(),
+    );
+  });
+
   it('is filled from the shelf by keys, behind the line one is at', async () => {
     await focused('Gates');
     await press('Home', 'ArrowDown');

@@ -37,6 +37,7 @@ const VIEWS = () => {
     `/copies/${copy!.id}`,
     '/passages',
     '/outline',
+    '/draft',
     '/duplicates',
     '/duplicates/sure',
     '/duplicates/spellings',

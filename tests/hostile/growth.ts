@@ -17,6 +17,8 @@ import * as query from '../../src/lib/core/query';
 import * as source from '../../src/lib/core/source';
 import * as duplicates from '../../src/lib/core/duplicates';
 import * as drafting from '../../src/lib/core/drafting';
+import * as manuscripts from '../../src/lib/core/manuscripts';
+import * as draftingOut from '../../src/lib/core/drafting-out';
 import * as documents from '../../src/lib/core/documents';
 import * as catalogues from '../../src/lib/core/catalogues';
 import * as tables from '../../src/lib/core/tables';
@@ -47,6 +49,57 @@ const selectors = (t: string) => ({
 const kept = (t: string) => ({ id: 'a', kind: 'quotation' as const, tint: 'claim' as const, exact: t, wording: t, selectors: null, gist: t, ownWords: t, locator: null, tags: [t], added: '', figure: null, further: [] }); // prettier-ignore
 const passageOut = (t: string): passagesOut.PassageOut => ({ kind: 'quotation', source: t, citekey: t, quotation: t, exact: t, gist: t, ownWords: t, locator: null, citation: run(t), tint: 'claim', tags: [t], sections: [t], state: 'found', added: '', address: t, figure: null }); // prettier-ignore
 const outlined = (t: string): outlineOut.OutlineOut => ({ title: t, lang: 'en', references: undefined, lines: [{ kind: 'section', depth: 0, name: t }, { kind: 'sentence', depth: 0, words: t }, { kind: 'source', depth: 0, title: t, citation: run(t) }, { kind: 'passage', depth: 0, passage: passageOut(t) }] }); // prettier-ignore
+/** A draft of a text: in paragraphs, quoted, in a footnote, a list, a table and a formula, cited with places and words. */
+const drafted = (t: string): drafting.DraftPart[] => {
+  const said = t.slice(0, 100_000) || 'x';
+  const cite: drafting.Inline = {
+    type: 'cite',
+    attrs: { id: 'c', works: [{ id: 'a', locator: said, prefix: said, suffix: said }], named: false },
+  };
+  const line: drafting.Inline[] = [
+    { type: 'text', text: said, marks: [{ type: 'passage', attrs: { id: 'q', as: 'quotation' } }] },
+    cite,
+    { type: 'footnote', attrs: { id: 'f', content: [{ type: 'text', text: said }] } },
+    { type: 'formula', attrs: { tex: said } },
+  ];
+  const paragraph: drafting.Block = { type: 'paragraph', content: line };
+  const blocks: drafting.Block[] = [
+    { type: 'blockquote', attrs: { passage: 'q' }, content: [paragraph] },
+    { type: 'heading', attrs: { level: 2 }, content: line },
+    paragraph,
+    { type: 'bulletList', content: [{ type: 'listItem', content: [paragraph] }] },
+    {
+      type: 'table',
+      attrs: { caption: said },
+      content: [{ type: 'tableRow', content: [{ type: 'tableCell', content: [paragraph] }] }],
+    },
+    { type: 'codeBlock', content: [{ type: 'text', text: said }] },
+    { type: 'formulaBlock', attrs: { tex: said } },
+  ];
+  return blocks.map((content, i) => ({ id: `p${i}`, content }));
+};
+const draftedOf = (t: string): drafting.Material => ({
+  id: 'q',
+  sourceId: 'a',
+  kind: 'quotation',
+  exact: t,
+  wording: null,
+  gist: t,
+  ownWords: t,
+  locator: null,
+  figure: null,
+});
+const draftGoing = (t: string): draftingOut.DraftOut => ({
+  title: t,
+  lang: 'en',
+  parts: drafted(t),
+  names: new Map([['p4', t]]),
+  printed: new Map([['c', { id: 'c', runs: run(t) }]]),
+  notes: new Map([['f', 1]]),
+  keys: new Map([['a', t]]),
+  list: list(t) as never,
+  pictures: new Map(),
+});
 const going = (t: string) => ({ title: t, lang: 'en', passages: [passageOut(t)], references: undefined });
 const written =
   (format: formats.FormatName): Take =>
@@ -122,7 +175,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
   },
   leads: { looksLikeReference: leads.looksLikeReference, nearness: (t) => leads.nearness(record(t), t, record(t)), parseReference: leads.parseReference, splitReferences: leads.splitReferences, wordsToSearch: (t) => leads.wordsToSearch({ record: record(t) }, t) },
   formats: {
-    sniff: formats.sniff, readBibtex: read('bibtex'), readBiblatex: read('biblatex'), readRis: read('ris'), readCslJson: read('csl-json'), readMedline: read('medline'), readCoins: read('coins'), asFromFile: (t) => formats.asFromFile(record(t)),
+    sniff: formats.sniff, texToText: (t) => formats.texToText(t), readBibtex: read('bibtex'), readBiblatex: read('biblatex'), readRis: read('ris'), readCslJson: read('csl-json'), readMedline: read('medline'), readCoins: read('coins'), asFromFile: (t) => formats.asFromFile(record(t)),
     writeBibtex: written('bibtex'), writeBiblatex: written('biblatex'), writeRis: written('ris'), writeCslJson: written('csl-json'),
   },
   csl: {
@@ -165,6 +218,17 @@ export const TAKES: Record<string, Record<string, Take>> = {
   },
   drafting: {
     citationsOfMarkdown: drafting.citationsOfMarkdown, parseLocated: drafting.parseLocated, printMarkdown: (t) => drafting.printMarkdown(t, NOTHING_PRINTED, new Map(), { notes: true }),
+    citeItem: (t) => drafting.citeItem({ id: t, locator: t, prefix: t, suffix: t }), typedPlace: drafting.typedPlace, typedWork: drafting.typedWork, countWords: drafting.countWords, readPart: (t) => drafting.readPart(drafted(t)[0]!), textOfBlock: (t) => drafting.textOfBlock(drafted(t)[0]!.content), textOfInlines: (t) => drafting.textOfInlines([{ type: 'text', text: t }]),
+    placed: (t) => drafting.placed(draftedOf(t), { quotes: ['“', '”'], words: 40, newId: () => 'a' }), quotesTruly: (t) => drafting.quotesTruly(t, { exact: t, wording: null }), checkDraft: (t) => drafting.checkDraft(drafted(t), { works: new Map(), at: {}, passages: new Map([['q', { sourceId: 'a', exact: t, wording: t, placed: true }]]), related: [], listed: [], blockWords: 40 }), blockWords: drafting.blockWords,
+    citationsOf: (t) => drafting.citationsOf(drafted(t).map(drafting.readPart), { notes: true }), sectionsOf: (t) => drafting.sectionsOf(drafted(t).map(drafting.readPart)), namesOf: (t) => drafting.namesOf(drafted(t).map(drafting.readPart), t), worksCited: (t) => drafting.worksCited(drafted(t).map(drafting.readPart)), ownTexts: (t) => drafting.ownTexts(drafted(t)), indexOwn: (t) => drafting.indexOwn([{ part: 'a', text: t, works: [] }]), borrowedFrom: (t) => { const own = drafting.indexOwn([{ part: 'a', text: t, works: [] }]); return drafting.borrowings(own, [{ document: 'a', runs: drafting.borrowedFrom(own, `${t} b`) }, { document: 'b', runs: drafting.borrowedFrom(own, t.slice(9)) }]); }, mergedOrder: (t) => drafting.mergedOrder([...t.slice(0, 20_000)], [...t.slice(0, 20_000)].reverse(), new Set(['a'])),
+  },
+  manuscripts: {
+    isDocxPart: manuscripts.isDocxPart, isTemplatePart: manuscripts.isTemplatePart, inTemplate: (t) => manuscripts.inTemplate({ 'word/styles.xml': `<w:styles>${t}</w:styles>`, 'word/document.xml': `<w:document><w:body>${t}<w:sectPr/></w:body></w:document>` }, { 'word/styles.xml': `<w:styles><w:style w:styleId="a"><w:name w:val="b"/></w:style>${t}</w:styles>`, 'word/document.xml': t }), isOdtPart: manuscripts.isOdtPart, printTex: (t) => manuscripts.printTex(t, NOTHING_PRINTED, new Map(), { notes: true }),
+    printDocx: (t) => manuscripts.printDocx({ 'word/document.xml': `<w:document xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:body><w:p><w:r><w:t>${text.escapeHtml(t)}</w:t></w:r></w:p><w:p><w:r>${t}</w:r></w:p></w:body></w:document>` }, NOTHING_PRINTED, new Map(), { notes: true }),
+    printOdt: (t) => manuscripts.printOdt({ 'content.xml': `<office:document-content><office:body><office:text><text:p>${text.escapeHtml(t)}</text:p>${t}</office:text></office:body></office:document-content>` }, NOTHING_PRINTED, new Map(), { notes: true }),
+  },
+  draftingOut: {
+    laidOut: (t) => draftingOut.laidOut(draftGoing(t)), draftDocument: (t) => draftingOut.draftDocument(draftGoing(t)), spelledOut: (t) => draftingOut.spelledOut(draftGoing(t)), draftOdt: (t) => [draftingOut.draftOdt(draftGoing(t), 'keys'), draftingOut.draftOdt(draftGoing(t), 'printed')], draftToMarkdown: (t) => [draftingOut.draftToMarkdown(draftGoing(t), 'keys'), draftingOut.draftToMarkdown(draftGoing(t), 'printed')], draftToLatex: (t) => [draftingOut.draftToLatex(draftGoing(t), 'keys'), draftingOut.draftToLatex(draftGoing(t), 'printed')], notesIn: (t) => draftingOut.notesIn(draftingOut.laidOut(draftGoing(t))),
   },
   outlineOut: {
     outlineToMarkdown: (t) => outlineOut.outlineToMarkdown(outlined(t), { quotations: true }), outlineDocument: (t) => outlineOut.outlineDocument(outlined(t), { quotations: true }), outlineToOpml: (t) => outlineOut.outlineToOpml(outlined(t), { quotations: true }), paragraphsOfPassage: (t) => outlineOut.paragraphsOfPassage(passageOut(t), { quotations: false }),
@@ -176,7 +240,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
 
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 export const NO_TEXT = new Set([
-  'groupsOf', 'weightOfKey',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'thinness', 'keyOf', 'isOwn', 'OutlineError', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'openDocument', 'authorNodes', 'entryNodes', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
+  'borrowings', 'entryRuns', 'numbered', 'setManuscript', 'UnreadableManuscript', 'groupsOf', 'weightOfKey', 'blocksIn', 'inlinesIn', 'workOf',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'thinness', 'keyOf', 'isOwn', 'OutlineError', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'openDocument', 'authorNodes', 'entryNodes', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
   'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'firstFields', 'locatorName',
 ]); // prettier-ignore
 
@@ -257,10 +321,12 @@ export const PRINTING = [
   'passagesOut',
   'outlineOut',
   'drafting',
+  'draftingOut',
+  'manuscripts',
   'formats',
   'tables',
   'outline',
 ];
 
 /** The doors of the rooms of the core. */
-export const DOORS = { capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, outlineOut, passagesOut }; // prettier-ignore
+export const DOORS = { capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, draftingOut, manuscripts, outlineOut, passagesOut }; // prettier-ignore

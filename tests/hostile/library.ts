@@ -32,6 +32,7 @@ export async function filled(app: Asked): Promise<Ids> {
   const id = async (path: string, body: unknown) => (await made(app, path, body)).id as string;
   const project = await id('/api/projects', { name: 'Tide mills', style: 'apa', locale: 'en-US' });
   const section = await id('/api/sections', { projectId: project, name: 'Ponds' });
+  const draft = await id(`/api/projects/${project}/draft`, {});
   const source = await id('/api/sources', { type: 'book', title: 'Sluices' });
   const other = await id('/api/sources', { type: 'book', title: 'Sluices' });
   const note = await id('/api/notes', { body: 'A thought', projectId: null, sourceId: null });
@@ -65,6 +66,7 @@ export async function filled(app: Asked): Promise<Ids> {
   });
   return {
     project,
+    draft,
     section,
     source,
     other,

@@ -17,6 +17,7 @@ import { insertPreset } from '../../src/lib/server/presets/repository';
 import { fileSources, insertProject } from '../../src/lib/server/projects/repository';
 import { sectionNamed } from '../../src/lib/server/projects/sections';
 import { insertSource } from '../../src/lib/server/sources/repository';
+import { openDraft, saveDraft } from '../../src/lib/server/drafts';
 import { filled, PRESET, send, UNKNOWN } from './library';
 import { mutated, numbers } from './mutate';
 import { SOUND, type Ids } from './routes';
@@ -105,6 +106,20 @@ beforeAll(async () => {
       projectId: null,
       metIn: source.id,
     });
+    const draft = await openDraft(ctx, project.id);
+    await saveDraft(ctx, draft.id, {
+      since: 0,
+      page: 'theirs',
+      gone: [],
+      puts: [
+        {
+          id: 'theirs',
+          base: null,
+          content: { type: 'paragraph', content: [{ type: 'text', text: `${FOREIGN} tide` }] },
+        },
+      ],
+      order: ['theirs'],
+    });
     const job = await insertJob(ctx, 'capture', { text: `${FOREIGN} tide` });
     return {
       source: source.id,
@@ -114,6 +129,7 @@ beforeAll(async () => {
       note: note.id,
       lead: lead!.id,
       project: project.id,
+      draft: draft.id,
       section: section.id,
       preset: await insertPreset(ctx, { ...PRESET, name: `${FOREIGN} preset` }),
       job: job.id,

@@ -11,6 +11,7 @@ export type Ids = Record<
   | 'note'
   | 'lead'
   | 'project'
+  | 'draft'
   | 'section'
   | 'preset'
   | 'job'
@@ -56,6 +57,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     get('/outline?q=tide&kind=quotation&tint=claim&all=1'),
     get(`/outline?shelf=sources&q=tide&beside=glance&at=${i.section}`),
   ],
+  draft: () => [get('/draft'), get('/draft?beside=checks&part=x')],
   notes: () => [get('/notes?q=tide&in=library')],
   leads: (i) => [get(`/leads?q=tide&met=${i.source}`)],
   search: () => [get('/search?q=tide&all=sources&in=library')],
@@ -312,6 +314,14 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       type: 'audio/ogg',
     },
   ],
+  'api/manuscripts': () => [
+    {
+      method: 'POST',
+      path: '/api/manuscripts?name=a.md',
+      bytes: new TextEncoder().encode('So it is [@nobody, p. 3].'),
+      type: 'application/octet-stream',
+    },
+  ],
   'api/notes/words': () => [
     {
       method: 'POST',
@@ -440,6 +450,71 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       ],
     }),
   ],
+  'api/projects/[id]/draft': (i) => [post(`/api/projects/${i.project}/draft`, {})],
+  'api/drafts/[id]': (i) => [
+    get(`/api/drafts/${i.draft}?since=0`),
+    post(`/api/drafts/${i.draft}`, {
+      since: 0,
+      page: 'one',
+      puts: [
+        {
+          id: `h-${i.draft}`,
+          base: null,
+          content: {
+            type: 'paragraph',
+            content: [
+              {
+                type: 'text',
+                text: 'Mills',
+                marks: [{ type: 'passage', attrs: { id: i.passage, as: 'quotation' } }],
+              },
+              {
+                type: 'cite',
+                attrs: {
+                  id: 'c',
+                  works: [{ id: i.source, label: 'page', locator: '7', prefix: 'see' }],
+                  named: true,
+                },
+              },
+              { type: 'formula', attrs: { tex: 'h' } },
+            ],
+          },
+        },
+      ],
+      gone: [{ id: 'x', base: 1 }],
+      order: [`h-${i.draft}`],
+    }),
+  ],
+  'api/drafts/[id]/borrowed': (i) => [
+    get(`/api/drafts/${i.draft}/borrowed`),
+    post(`/api/drafts/${i.draft}/borrowed`, {}),
+  ],
+  'api/drafts/[id]/checks': (i) => [get(`/api/drafts/${i.draft}/checks`)],
+  'api/drafts/[id]/listed': (i) => [
+    post(`/api/drafts/${i.draft}/listed`, { add: [i.source], drop: [i.other] }),
+  ],
+  'api/drafts/[id]/template': (i) => [
+    {
+      method: 'POST',
+      path: `/api/drafts/${i.draft}/template`,
+      bytes: Uint8Array.from([0x50, 0x4b, 5, 6]),
+      type: 'application/octet-stream',
+    },
+  ],
+  'api/drafts/[id]/print': (i) => [get(`/api/drafts/${i.draft}/print`)],
+  'api/drafts/[id]/out': (i) => [
+    post(`/api/drafts/${i.draft}/out`, { as: 'markdown', citing: 'keys' }),
+    post(`/api/drafts/${i.draft}/out`, { as: 'docx' }),
+    post(`/api/drafts/${i.draft}/out`, { as: 'odt', citing: 'keys' }),
+  ],
+  'api/drafts/[id]/versions': (i) => [
+    get(`/api/drafts/${i.draft}/versions?version=x`),
+    post(`/api/drafts/${i.draft}/versions`, { act: 'keep', name: 'Half' }),
+  ],
+  'api/drafts/find': (i) => [post('/api/drafts/find', { words: 'see mill', projectId: i.project })],
+  'api/drafts/material': (i) => [post('/api/drafts/material', { passages: [i.passage] })],
+  'api/drafts/works': (i) => [post('/api/drafts/works', { ids: [i.source, i.other] })],
+  'api/styles/sent': () => [get('/api/styles/sent?style=apa&locale=en-US')],
   'api/projects/[id]/outline/in': (i) => [
     post(`/api/projects/${i.project}/outline/in`, { name: 'a.md', text: '# A\n\nSaid.' }),
     post(`/api/projects/${i.project}/outline/in`, { away: [i.section] }),

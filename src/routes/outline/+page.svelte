@@ -1,11 +1,9 @@
 <script lang="ts">
   import { SvelteSet } from 'svelte/reactivity';
   import { offer } from '$lib/ui/frame/actions.svelte';
-  import { call } from '$lib/ui/frame/client';
-  import { renew } from '$lib/ui/frame/live.svelte';
+  import ChooseProject from '$lib/ui/frame/ChooseProject.svelte';
   import { narrow, narrowedBy } from '$lib/ui/frame/narrowing';
-  import { attempt } from '$lib/ui/frame/toasts.svelte';
-  import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import { Button, PageHead } from '$lib/ui/kit';
   import Glance from '$lib/ui/outline/Glance.svelte';
   import Outline from '$lib/ui/outline/Outline.svelte';
   import OutlineOut from '$lib/ui/outline/OutlineOut.svelte';
@@ -36,11 +34,6 @@
       ? () => document.querySelector<HTMLElement>('.shelf input[type="search"]')?.focus()
       : undefined,
   }));
-  const choose = (projectId: string) =>
-    attempt(async () => {
-      await call('POST', '/api/scope', { projectId });
-      await renew('*');
-    });
 </script>
 
 <svelte:head><title>Outline · Retexa</title></svelte:head>
@@ -62,19 +55,11 @@
 </PageHead>
 
 {#if !project}
-  <Empty>
-    <h2>An outline is of one project</h2>
-    {#if data.projects.length}
-      <p>Choose the paper, chapter or thesis you want to arrange.</p>
-      <p class="choose">
-        {#each data.projects.filter((p) => !p.putAway) as { id, name } (id)}
-          <Button onclick={() => choose(id)}>{name}</Button>
-        {/each}
-      </p>
-    {:else}
-      <p>Make a project first: at the left of the strip at the top.</p>
-    {/if}
-  </Empty>
+  <ChooseProject
+    projects={data.projects}
+    heading="An outline is of one project"
+    what="Choose the paper, chapter or thesis you want to arrange."
+  />
 {:else}
   <div class="beside">
     <div class="page">
@@ -101,6 +86,9 @@
         passages={data.passages}
         sources={data.sources}
         total={data.onShelf}
+        tags={data.tags}
+        sections={data.sections}
+        onlyOf={data.onlyOf}
         {ticked}
         {where}
         placed={data.items.some((i) => i.kind === (data.shelf === 'sources' ? 'source' : 'passage'))}
@@ -129,12 +117,6 @@
     inset: 120px 26px auto;
     max-width: 520px;
     color: var(--ink-2);
-  }
-  .choose {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px;
-    margin-top: 14px;
   }
   @media (max-width: 900px) {
     .beside {

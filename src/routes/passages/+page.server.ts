@@ -1,6 +1,7 @@
 import type { PageServerLoad } from './$types';
 import { PASSAGE_KINDS, TINTS } from '$lib/core/passages';
 import { shortLabel } from '$lib/core/source';
+import { usesOf } from '$lib/server/drafts';
 import {
   listPassages,
   MOST_PASSAGES,
@@ -14,7 +15,7 @@ import { listSections } from '$lib/server/projects';
 import { getSources } from '$lib/server/sources';
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:passages', 'retexa:sources', 'retexa:projects', 'retexa:tasks');
+  depends('retexa:passages', 'retexa:sources', 'retexa:projects', 'retexa:tasks', 'retexa:drafts');
   const { ctx, projectId } = locals;
   const get = <T extends string>(name: string, allowed?: readonly T[]): T | undefined => {
     const value = url.searchParams.get(name)?.trim() as T | undefined;
@@ -42,9 +43,23 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
     sourceId ? getSources(ctx, [sourceId]) : [],
   ]);
   const shown = list.items.length;
+  const uses = projectId
+    ? await usesOf(
+        ctx,
+        'passage',
+        list.items.map((p) => p.id),
+      )
+    : {};
   return {
     ...list,
     shown,
+    // Where each stands in the text of the project, first.
+    inDraft: Object.fromEntries(
+      Object.entries(uses).flatMap(([id, all]) => {
+        const here = all.find((use) => use.projectId === projectId);
+        return here ? [[id, here.part]] : [];
+      }),
+    ),
     // All that is found goes out, as many as one file takes, not only what is shown.
     ids:
       list.total > shown

@@ -148,6 +148,7 @@
         <PassageRow
           {passage}
           selected={selected.has(passage.id)}
+          inDraft={data.inDraft[passage.id]}
           onselect={(yes) => select([passage.id], yes)}
           onedit={() => write({ source: { id: passage.sourceId, label: passage.sourceLabel }, passage })}
         />

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import type { RecognisedAgain } from '$lib/server/passages';
+  import type { BorrowedInBrief } from '$lib/server/drafts';
   import type { PassResult } from '$lib/server/duplicates';
   import type { ImportInBrief } from '$lib/server/imports';
   import type { Job } from '$lib/server/jobs';
@@ -74,6 +75,13 @@
               {#if passages.lost}<p class="pencil-red">
                   {many(passages.lost)} of its passages are not in the new text.
                 </p>{/if}
+            {:else if job.kind === 'borrowed'}
+              {@const { total } = job.result as BorrowedInBrief}
+              <a class="link" href="/draft?beside=checks"
+                >{total
+                  ? `The draft has ${total === 1 ? 'one run' : `${many(total)} runs`} of words of kept documents: see Checks`
+                  : 'The draft has no words of kept documents that are not quoted'}</a
+              >
             {:else if job.kind === 'doubles'}
               {@const { looked, groups } = job.result as PassResult}
               <a class="link" href="/duplicates"

@@ -17,6 +17,7 @@ export const isGoing = ({ state }: Pick<Job, 'state'>): boolean => state === 'ru
 /** What was given to be captured, imported or looked through, in a line. */
 export function givenTo(job: Job): string {
   if (job.kind === 'doubles') return 'Duplicates in the whole library';
+  if (job.kind === 'borrowed') return 'The draft beside what is kept';
   if (job.kind === 'recognise') return 'The text of scanned pages';
   return job.kind === 'capture' ? (job.input as CaptureInput).text : (job.input as ImportInput).fileName;
 }

@@ -17,6 +17,7 @@ export const STEPS = [
   { id: 'sources', href: '/sources', name: 'Sources' },
   { id: 'passages', href: '/passages', name: 'Passages' },
   { id: 'outline', href: '/outline', name: 'Outline' },
+  { id: 'draft', href: '/draft', name: 'Draft' },
   { id: 'references', href: '/references', name: 'Reference list' },
 ] as const;
 
@@ -80,6 +81,13 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
     also: 'place insert',
   },
   'outline shelf': { place: 'Outline', name: 'Find on the shelf', key: 's', also: 'search' },
+  'draft cite': { place: 'Draft', name: 'Cite', key: 'Alt+I', also: 'citation reference' },
+  'draft footnote': { place: 'Draft', name: 'Footnote', key: 'Alt+N', also: 'note' },
+  'draft formula': { place: 'Draft', name: 'Formula', key: 'Alt+M', also: 'maths TeX equation' },
+  'draft remark': { place: 'Draft', name: 'A word to yourself', key: 'Alt+R', also: 'comment remark' },
+  'draft point': { place: 'Draft', name: 'Point at a figure, a table, a section', key: 'Alt+G', also: 'cross-reference' }, // prettier-ignore
+  'draft find': { place: 'Draft', name: 'Find and replace', key: 'Ctrl+F', also: 'search' },
+  'draft material': { place: 'Draft', name: 'Go to the material beside it', key: 'Alt+O', also: 'outline' },
   'sound keep': { place: 'Recording', name: 'Keep this moment', key: 'k', also: 'passage time' },
   'sound play': { place: 'Recording', name: 'Play or stop', key: 'p', also: 'pause listen' },
   'sound back': { place: 'Recording', name: 'Back five seconds', key: 'ArrowLeft' },
@@ -120,6 +128,19 @@ export const FIXED: readonly { place: string; name: string; keys: readonly strin
     keys: ['Alt+Shift+↑', '↓', '←', '→'],
   },
   { place: 'Outline', name: 'Take out of the section', keys: ['Del'] },
+  { place: 'Draft', name: 'Change the citation, footnote, figure or formula chosen', keys: ['Enter'] },
+  { place: 'Draft', name: 'Heading, first to sixth', keys: ['Ctrl+Alt+1', '…', 'Ctrl+Alt+6'] },
+  {
+    place: 'Draft',
+    name: 'List, numbered list, quotation',
+    keys: ['Ctrl+Shift+8', 'Ctrl+Shift+7', 'Ctrl+Shift+B'],
+  },
+  { place: 'Draft', name: 'Bold, italic, underlined', keys: ['Ctrl+B', 'Ctrl+I', 'Ctrl+U'] },
+  { place: 'Citing', name: 'Choose a work', keys: ['↑', '↓', 'Enter'] },
+  { place: 'Citing', name: 'Its place, behind it; again, to put it in', keys: ['12-14', 'Enter'] },
+  { place: 'Citing', name: 'Another work', keys: [';'] },
+  { place: 'Citing', name: 'Without its author, before its words', keys: ['-'] },
+  { place: 'Citing', name: 'Put it in at once', keys: ['Ctrl+Enter'] },
   {
     place: 'Reader',
     name: 'Kind, while keeping a passage',

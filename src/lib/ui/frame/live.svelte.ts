@@ -55,16 +55,31 @@ export function renew(...topics: string[]): Promise<void> {
 /** When what this page changed is on the page. */
 export const renewed = (): Promise<void> => renewing;
 
+/** Those who listen for topics themselves. */
+const listeners: Partial<Record<Topic, (() => void)[]>> = {};
+
+/** Calls when another page changed something of a topic, or when that cannot be known. Gives the function that stops. */
+export function heard(topic: Topic, tell: () => void): () => void {
+  listeners[topic] = [...(listeners[topic] ?? []), tell];
+  return () => void (listeners[topic] = listeners[topic]?.filter((other) => other !== tell) ?? []);
+}
+
 function hear(event: LiveEvent): void {
   if (event.kind === 'job') steps[event.job.id] = event.job;
   else if (event.by !== PAGE) {
-    for (const topic of event.of) waiting.add(keyOf(topic));
+    for (const topic of event.of) {
+      waiting.add(keyOf(topic));
+      for (const tell of listeners[topic] ?? []) tell();
+    }
     soon();
   }
 }
 
 /** Everything anew: after a time in which nothing was heard. */
-const everything = () => void renew('*');
+const everything = () => {
+  for (const all of Object.values(listeners)) for (const tell of all) tell();
+  void renew('*');
+};
 
 const CHANNEL = 'retexa-live';
 type Passed =

@@ -2,6 +2,7 @@
   import type { OutlineOutput } from '$lib/server/outline';
   import { call, downloadMade, type MadeFile } from '../frame/client';
   import { attempt, change, done } from '../frame/toasts.svelte';
+  import { readDocx } from '../lists/read-docx';
   import { Button, Checkbox, FileButton, Popover } from '../kit';
 
   /** The outline of a project as a file, cited in its style; and an outline from a file. */
@@ -25,9 +26,17 @@
     busy = false;
   }
   async function read([file]: File[]) {
-    const text = await file?.text();
-    if (!file || text === undefined) return;
+    if (!file) return;
     busy = true;
+    const text = await attempt(async () =>
+      /\.docx$/i.test(file.name)
+        ? readDocx(new Uint8Array(await file.arrayBuffer()), 'outline')
+        : file.text(),
+    );
+    if (text === undefined) {
+      busy = false;
+      return;
+    }
     await change<{ sections: number; said: number; back?: unknown }>(
       `/api/projects/${projectId}/outline/in`,
       { name: file.name, text },
@@ -38,8 +47,11 @@
   }
 </script>
 
-<FileButton label="A file with an outline" accept=".md,.markdown,.txt,.opml" disabled={busy} onfiles={read}
-  >Read an outline…</FileButton
+<FileButton
+  label="A file with an outline"
+  accept=".md,.markdown,.txt,.opml,.docx"
+  disabled={busy}
+  onfiles={read}>Read an outline…</FileButton
 >
 
 <Button id="outline-out-{id}" {disabled}>Save the outline…</Button>

@@ -16,6 +16,10 @@
     sources: { id: string; label: string; title: string }[];
     /** How many there are, shown or not. */
     total: number;
+    /** Tags and sections it can be narrowed to, and the source it is narrowed to. */
+    tags: string[];
+    sections: { id: string; name: string }[];
+    onlyOf: string;
     ticked: SvelteSet<string>;
     /** Where what is put goes, in words; nothing when there is no section yet. */
     where: string | undefined;
@@ -24,9 +28,12 @@
     onput: (ids: string[]) => void;
   }
   /** What the project has and no section holds yet. One ticks some and puts them where one is, or drags them there. */
-  let { of, passages, sources, total, ticked, where, placed, onput }: Props = $props();
+  let { of, passages, sources, total, tags, sections, onlyOf, ticked, where, placed, onput }: Props =
+    $props();
   const all = $derived(narrowedBy('all') !== '');
-  const narrowed = $derived(['q', 'kind', 'tint'].some((name) => narrowedBy(name) !== ''));
+  const narrowed = $derived(
+    ['q', 'kind', 'tint', 'tag', 'source', 'section'].some((name) => narrowedBy(name) !== ''),
+  );
   const shown = $derived(of === 'passages' ? passages.length : sources.length);
   /** All that are ticked, in the order of the shelf, if it is one of them. */
   const along = (id: string) =>
@@ -53,14 +60,19 @@
 <aside class="shelf" aria-label="Shelf">
   <div class="head">
     <h2>Shelf</h2>
-    <Button small look="chip" aria-pressed={of === 'passages'} onclick={() => narrow({ shelf: undefined })}
-      >Passages</Button
+    <Button
+      small
+      look="chip"
+      aria-pressed={of === 'passages'}
+      onclick={() => narrow({ shelf: undefined, tag: undefined })}>Passages</Button
     >
     <Button
       small
       look="chip"
       aria-pressed={of === 'sources'}
-      onclick={() => narrow({ shelf: 'sources', kind: undefined, tint: undefined })}>Sources</Button
+      onclick={() =>
+        narrow({ shelf: 'sources', kind: undefined, tint: undefined, tag: undefined, source: undefined })}
+      >Sources</Button
     >
   </div>
   <div class="narrow" role="group" aria-label="Narrow the shelf">
@@ -70,7 +82,7 @@
       look="chip"
       aria-pressed={all}
       title="Also what stands in a section already: it can stand in several"
-      onclick={() => narrow({ all: all ? undefined : '1' })}>Placed too</Button
+      onclick={() => narrow({ all: all ? undefined : '1', section: undefined })}>Placed too</Button
     >
     {#if of === 'passages'}
       <FilterSelect
@@ -85,6 +97,31 @@
         any="Any tint"
         options={TINTS.map((tint) => ({ value: tint, text: capital(tint) }))}
       />
+    {/if}
+    {#if tags.length}
+      <FilterSelect
+        name="tag"
+        label="Tag"
+        any="Any tag"
+        options={tags.map((tag) => ({ value: tag, text: tag }))}
+      />
+    {/if}
+    {#if all && sections.length}
+      <FilterSelect
+        name="section"
+        label="Section"
+        any="Any section"
+        options={sections.map(({ id, name }) => ({ value: id, text: name }))}
+      />
+    {/if}
+    {#if onlyOf}
+      <Button
+        small
+        look="chip"
+        aria-pressed="true"
+        title="Of all sources again"
+        onclick={() => narrow({ source: undefined })}>{onlyOf} ×</Button
+      >
     {/if}
   </div>
   <div class="put">
@@ -117,9 +154,13 @@
             {#if passage.exact}<p class="serif quote">{passage.wording ?? passage.exact}</p>{/if}
             <p class="from">
               <TintSwatch tint={passage.tint} />
-              {KIND_LABELS[passage.kind]} · {passage.sourceLabel}{passage.locator
-                ? `, ${locatorText(passage.locator)}`
-                : ''}
+              {KIND_LABELS[passage.kind]} ·
+              {#if onlyOf}{passage.sourceLabel}{:else}<Button
+                  look="bare"
+                  class="source"
+                  title="Only what is of {passage.sourceLabel}"
+                  onclick={() => narrow({ source: passage.sourceId })}>{passage.sourceLabel}</Button
+                >{/if}{passage.locator ? `, ${locatorText(passage.locator)}` : ''}
               {#each passage.sections as section (section.id)}<span> § {section.name}</span>{/each}
             </p>
           </div>
@@ -154,6 +195,11 @@
 </aside>
 
 <style>
+  .from :global(.source) {
+    display: inline;
+    white-space: normal;
+    text-decoration: underline dotted;
+  }
   .shelf {
     display: flex;
     flex: none;

@@ -12,12 +12,14 @@
   interface Props {
     passage: PassageItem;
     selected: boolean;
+    /** The part of the project’s draft it is used in. */
+    inDraft?: string | undefined;
     onselect: (selected: boolean) => void;
     /** Edits one that stands in no copy. */
     onedit: () => void;
   }
   /** A passage in Passages: the work's words with where they stand, and one's own beside them. */
-  let { passage, selected, onselect, onedit }: Props = $props();
+  let { passage, selected, inDraft, onselect, onedit }: Props = $props();
   const asksPlace = $derived(
     !passage.locator && Boolean(passage.exact || passage.selectors || passage.figure),
   );
@@ -78,6 +80,7 @@
       {#each passage.sections as section (section.id)}<a href="/passages?section={section.id}"
           >§ {section.name}</a
         >{/each}
+      {#if inDraft}<a class="link" href="/draft?part={inDraft}">In the draft</a>{/if}
       {#each passage.tags as tag (tag)}<a href="/passages?tag={encodeURIComponent(tag)}">{tag}</a>{/each}
       {#if !passage.copyId}<span class="small-label">no copy here</span>{/if}
       {#if asksPlace}<span class="pencil-red">no place</span>{/if}

@@ -1,0 +1,12 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { lastBorrowed, lookForBorrowed } from '$lib/server/drafts';
+import { changes, idOf, orRefuse } from '../../../../answer';
+import type { RequestHandler } from './$types';
+
+/** How the last comparison of a draft with all that is kept stands, and what came of it. */
+export const GET: RequestHandler = async ({ params, locals }) =>
+  json({ job: (await orRefuse(lastBorrowed(locals.ctx, params.id))) ?? null });
+
+/** Begins to hold a draft against all that is kept. */
+export const POST = changes(z.strictObject({}), (_given, ctx, event) => lookForBorrowed(ctx, idOf(event)));
