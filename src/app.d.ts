@@ -1,4 +1,6 @@
+import type { Knex } from 'knex';
 import type { Context } from '$lib/server/access/context';
+import type { Asker } from '$lib/server/accounts';
 
 declare global {
   namespace App {
@@ -8,7 +10,11 @@ declare global {
       details?: string[];
     }
     interface Locals {
-      /** Who asks, with a connection that only reads. */
+      /** The connection that writes, for those who ask at the door. */
+      db: Knex;
+      /** Who asks; nobody, at the door. */
+      asker?: Asker;
+      /** Who asks, with a connection that only reads. Not there at the door (`routes/open.ts`). */
       ctx: Context;
       /** The same, with the connection that writes: handlers that change declare it. */
       changing: Context;

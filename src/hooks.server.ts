@@ -1,26 +1,87 @@
 import { randomBytes } from 'node:crypto';
+import {
+  redirect,
+  type Handle,
+  type HandleServerError,
+  type RequestEvent,
+  type ServerInit,
+} from '@sveltejs/kit';
 import { dev } from '$app/environment';
-import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
-import { defaultContext, knownContext } from '$lib/server/access/context';
+import {
+  contextFor,
+  defaultContext,
+  knownContext,
+  makeLibrary,
+  type Context,
+} from '$lib/server/access/context';
 import { answering } from '$lib/server/access/events';
+import { Refusal } from '$lib/server/access/refusal';
+import {
+  accountsThere,
+  askerOf,
+  atMostWith,
+  secretToSetUp,
+  tokenReaches,
+  type Asker,
+} from '$lib/server/accounts';
 import { database, readingDatabase } from '$lib/server/db/open';
 import { endWithProcess } from '$lib/server/ending';
 import { checkAsking } from '$lib/server/http/who-asks';
 import { log } from '$lib/server/log';
 import { findProject } from '$lib/server/projects';
-import { Refusal } from '$lib/server/access/refusal';
 import { start } from '$lib/server/start';
-import { PROJECT_COOKIE, refused } from './routes/answer';
+import { LIBRARY_COOKIE, PROJECT_COOKIE, refused, SESSION_COOKIE } from './routes/answer';
+import { isOpen } from './routes/open';
 
-export const init: ServerInit = () => {
-  // While developing, the tool that serves ends the process.
-  if (!dev) endWithProcess();
+export const init: ServerInit = async () => {
+  // While developing, the tool that serves ends the process, and listens to this machine.
+  if (dev) return;
+  endWithProcess();
+  process.env.HOST ??= '0.0.0.0';
+  const secret = await secretToSetUp(await database());
+  if (secret)
+    console.log(
+      `Nobody has an account yet. Open /set-up and give this secret to make the first one:\n  ${secret}`,
+    );
 };
+
+/** The context of who asks; nothing where they are in no library. */
+async function contextOfAsker(event: RequestEvent, asker: Asker): Promise<Context> {
+  const [db, aside] = [await database(), await readingDatabase()];
+  const chosen = event.cookies.get(LIBRARY_COOKIE);
+  if (asker.kind === 'alone') return (await knownContext(aside, chosen)) ?? (await defaultContext(db));
+  const { personId } = asker;
+  if (asker.kind === 'token') {
+    const ctx = await contextFor(aside, personId, asker.libraryId, atMostWith(asker));
+    if (ctx?.libraryId !== asker.libraryId) throw new Refusal(401, 'This token opens nothing any more.');
+    return ctx;
+  }
+  const known = await contextFor(aside, personId, chosen);
+  if (known) return known;
+  // Who was taken out of the only library they were in has one of their own from then on.
+  await db.transaction((trx) => makeLibrary(trx, personId, 'My library'));
+  return (await contextFor(db, personId))!;
+}
+
+/** What is answered to who must sign in first: the way there to a browser that goes to a page, words to all else. */
+async function atTheDoor(event: RequestEvent): Promise<Response> {
+  const { url, request } = event;
+  const navigates = request.method === 'GET' && !url.pathname.startsWith('/api/');
+  if (navigates && request.headers.get('authorization') === null) {
+    const there = await accountsThere(await readingDatabase());
+    const to = url.pathname === '/' ? '' : `?to=${encodeURIComponent(url.pathname + url.search)}`;
+    redirect(303, there ? `/sign-in${to}` : '/set-up');
+  }
+  return refused(
+    new Refusal(401, 'You are signed out. Sign in again in another tab; what you typed here is still here.'),
+  );
+}
 
 /** Resolves who asks, in which library, and which project is chosen: the one place that does. */
 export const handle: Handle = async ({ event, resolve }) => {
+  const { request, url, locals, cookies } = event;
   try {
-    checkAsking(event.request);
+    checkAsking(request);
   } catch (e) {
     if (e instanceof Refusal) return refused(e);
     throw e;
@@ -29,12 +90,28 @@ export const handle: Handle = async ({ event, resolve }) => {
   // What only reads, and who asks, is read beside the connection that writes: pages are answered, and a request to stop
   // long work gets through, while a transaction is under way. A handler that changes declares it (`changes`).
   const [db, aside] = [await database(), await readingDatabase()];
-  const who = (await knownContext(aside)) ?? (await defaultContext(db));
-  event.locals.ctx = { ...who, db: aside, writes: db };
-  event.locals.changing = { ...who, db };
-  const chosen = event.cookies.get(PROJECT_COOKIE);
-  if (chosen && (await findProject(event.locals.ctx, chosen))) event.locals.projectId = chosen;
-  const page = event.request.headers.get('x-page')?.slice(0, 40);
+  locals.db = db;
+  const asker = await askerOf(aside, db, {
+    cookie: cookies.get(SESSION_COOKIE),
+    authorization: request.headers.get('authorization'),
+  });
+  if (asker) locals.asker = asker;
+  if (!isOpen(event.route.id)) {
+    if (!asker) return atTheDoor(event);
+    try {
+      if (asker.kind === 'token' && !tokenReaches(asker, url.pathname))
+        throw new Refusal(403, 'This token does not reach so far. It is for capturing only.');
+      const who = await contextOfAsker(event, asker);
+      locals.ctx = { ...who, db: aside, writes: db };
+      locals.changing = { ...who, db };
+    } catch (e) {
+      if (e instanceof Refusal) return refused(e);
+      throw e;
+    }
+    const chosen = cookies.get(PROJECT_COOKIE);
+    if (chosen && (await findProject(locals.ctx, chosen))) locals.projectId = chosen;
+  }
+  const page = request.headers.get('x-page')?.slice(0, 40);
   const { answer: response, changed } = await answering(page, async () => resolve(event));
   if (changed.length) response.headers.set('x-changed', changed.join(' '));
   response.headers.set('x-content-type-options', 'nosniff');

@@ -1,4 +1,5 @@
 import type { LayoutServerLoad } from './$types';
+import { librariesOf } from '$lib/server/libraries';
 import { libraryName, listProjects } from '$lib/server/projects';
 import { openJobs } from '$lib/server/jobs';
 import { savedCounts, savedQueries } from '$lib/server/queries';
@@ -7,7 +8,38 @@ import { languages } from '$lib/server/catalogue';
 import { styleName } from '$lib/server/lists';
 import { lookOf } from './look';
 
-export const load: LayoutServerLoad = async ({ locals, depends }) => {
+/** What stands around every view. */
+const shellOf = async (locals: App.Locals) => {
+  const { ctx, projectId, asker } = locals;
+  const [projects, counts, jobs, look, library, libraries, saved] = await Promise.all([
+    listProjects(ctx),
+    countsOf(ctx, projectId),
+    openJobs(ctx),
+    lookOf(locals),
+    libraryName(ctx),
+    librariesOf(ctx),
+    savedQueries(ctx),
+  ]);
+  return {
+    projects,
+    projectId,
+    counts,
+    jobs,
+    look: { ...look, name: await styleName(ctx, look.style) },
+    library,
+    libraryId: ctx.libraryId,
+    libraries,
+    role: ctx.role,
+    /** Who signed in; nobody where somebody works alone. */
+    person: asker?.kind === 'person' ? { name: asker.name } : undefined,
+    saved,
+    // Counted behind what is shown.
+    savedCounts: saved.length ? savedCounts(ctx, projectId).catch(() => undefined) : Promise.resolve({}),
+    languages: languages(),
+  };
+};
+
+export const load: LayoutServerLoad = ({ locals, depends }) => {
   depends(
     'retexa:sources',
     'retexa:passages',
@@ -19,26 +51,9 @@ export const load: LayoutServerLoad = async ({ locals, depends }) => {
     'retexa:queries',
     'retexa:styles',
     'retexa:jobs',
+    'retexa:members',
   );
-  const { ctx, projectId } = locals;
-  const [projects, counts, jobs, look, library, saved] = await Promise.all([
-    listProjects(ctx),
-    countsOf(ctx, projectId),
-    openJobs(ctx),
-    lookOf(locals),
-    libraryName(ctx),
-    savedQueries(ctx),
-  ]);
-  return {
-    projects,
-    projectId,
-    counts,
-    jobs,
-    look: { ...look, name: await styleName(ctx, look.style) },
-    library,
-    saved,
-    // Counted behind what is shown.
-    savedCounts: saved.length ? savedCounts(ctx, projectId).catch(() => undefined) : Promise.resolve({}),
-    languages: languages(),
-  };
+  // At the door nothing stands around the view.
+  const nothing = {} as Awaited<ReturnType<typeof shellOf>>;
+  return locals.ctx ? shellOf(locals) : nothing;
 };

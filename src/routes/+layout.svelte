@@ -21,6 +21,8 @@
 
   let { data, children } = $props();
   let strip: Strip | undefined = $state();
+  /** Who is not let in yet sees the door, and nothing around it. */
+  const atDoor = $derived(page.route.id?.startsWith('/(door)/') ?? false);
   let keys = $state(false);
   let commands = $state(false);
   let dark = $state(false);
@@ -30,7 +32,7 @@
     readChoices();
     drafts.sweep();
     document.documentElement.dataset.ready = 'true';
-    return follow();
+    if (!atDoor) return follow();
   });
   afterNavigate(({ from, to }) => {
     if (from?.url.pathname !== to?.url.pathname) forgetDone();
@@ -53,15 +55,19 @@
     undo: undoLast(),
     redo: redoLast(),
     light: turn,
+    members: () => goto('/members'),
     keys: () => (keys = true),
     ...goings,
   }));
 </script>
 
-<svelte:window onkeydown={onKey} />
+<svelte:window onkeydown={(event) => !atDoor && onKey(event)} />
 
 <Kit>
-  {#if page.url.pathname === '/capture'}
+  {#if atDoor}
+    {@render children()}
+    <Toasts />
+  {:else if page.url.pathname === '/capture'}
     {@render children()}
     <Toasts />
   {:else}
@@ -81,10 +87,12 @@
       </div>
     </div>
   {/if}
-  {#if byHand.open}<ByHandDialog />{/if}
-  <CitationDialog style={data.look.name} />
-  <KeysHelp bind:open={keys} />
-  <Commands bind:open={commands} />
+  {#if !atDoor}
+    {#if byHand.open}<ByHandDialog />{/if}
+    <CitationDialog style={data.look.name} />
+    <KeysHelp bind:open={keys} />
+    <Commands bind:open={commands} />
+  {/if}
 </Kit>
 
 <style>

@@ -2,11 +2,14 @@ import { error, json, type RequestEvent, type RequestHandler } from '@sveltejs/k
 import { z } from 'zod';
 import { ANNOTATION_KINDS } from '$lib/core/citing';
 import type { Context } from '$lib/server/access/context';
+import type { From, Signed } from '$lib/server/accounts';
 import { bodyOf, parsedJson } from '$lib/server/http/bodies';
 import { MOST_BYTES, MOST_JSON } from '$lib/server/limits';
 import { Refusal } from '$lib/server/access/refusal';
 
 export const PROJECT_COOKIE = 'retexa-project';
+export const LIBRARY_COOKIE = 'retexa-library';
+export const SESSION_COOKIE = 'retexa-session';
 
 /** Turns a Refusal into Kit's error, for loads and for handlers that do not answer JSON; others pass through. */
 export async function orRefuse<T>(work: Promise<T>): Promise<T> {
@@ -75,6 +78,57 @@ export const changes = <S extends z.ZodType, T>(
   schema: S,
   work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
 ): RequestHandler => handler(schema, (locals) => locals.changing, work);
+
+/** Most bytes of what somebody says at the door. */
+const MOST_AT_DOOR = 20_000;
+
+/** A handler at the door: it is answered to everybody, knows of no library, and takes little. */
+export const opens =
+  <S extends z.ZodType, T>(
+    schema: S,
+    work: (body: z.infer<S>, event: RequestEvent) => Promise<T>,
+  ): RequestHandler =>
+  (event) =>
+    refusing(async () => {
+      const bytes = await bodyOf(event.request, /^application\/json$/, MOST_AT_DOOR);
+      const { value } = parsedJson(new TextDecoder().decode(bytes));
+      return json((await work(checked(schema, value), event)) ?? {});
+    });
+
+/** A handler of somebody's own account: for who signed in, and no program. */
+export const ofOneself = <S extends z.ZodType, T>(
+  schema: S,
+  work: (body: z.infer<S>, who: Signed, event: RequestEvent) => Promise<T>,
+): RequestHandler => opens(schema, (body, event) => work(body, signedIn(event.locals), event));
+
+/** Who signed in; refuses a program, and who works alone. */
+export function signedIn({ asker }: App.Locals): Signed {
+  if (asker?.kind !== 'person')
+    throw new Refusal(403, 'This is for who signed in with an account, and not for a program.');
+  return asker;
+}
+
+/** Lets a browser in: what it keeps is not for scripts, nor sent along by other sites. */
+export const keepSession = ({ cookies, url }: RequestEvent, secret: string): void =>
+  cookies.set(SESSION_COOKIE, secret, {
+    path: '/',
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: url.protocol === 'https:',
+    maxAge: 365 * 86_400,
+  });
+
+/** Opens a library in this browser, as a whole. */
+export function keepLibrary({ cookies, url }: RequestEvent, id: string): void {
+  cookies.set(LIBRARY_COOKIE, id, { path: '/', maxAge: 31_536_000, secure: url.protocol === 'https:' });
+  cookies.delete(PROJECT_COOKIE, { path: '/' });
+}
+
+/** Where a request comes from. */
+export const fromOf = (event: RequestEvent): From => ({
+  address: event.getClientAddress(),
+  agent: event.request.headers.get('user-agent') ?? '',
+});
 
 /** A handler that changes, whose body is a file; what goes with it is in the address. Answers JSON. */
 export function takesFile<T>(

@@ -27,6 +27,8 @@ export interface Sound {
   type?: string;
 }
 
+/** A secret that opens nothing. */
+const NO_SECRET = 'x'.repeat(43);
 const LOOK = { style: 'apa', locale: 'en-US' };
 const preset = (ids: Ids) => ({
   name: 'News',
@@ -203,6 +205,80 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       projectId: i.project,
     }),
   ],
+  '(door)/sign-in': () => [get('/sign-in?to=%2Fsources')],
+  '(door)/set-up': () => [get('/set-up')],
+  '(door)/invited/[secret]': () => [get(`/invited/${NO_SECRET}`)],
+  '(door)/way-back/[secret]': () => [get(`/way-back/${NO_SECRET}`)],
+  // Of accounts none is made: every later request would have to sign in.
+  'api/door/sign-in': () => [post('/api/door/sign-in', { mail: 'a@harbour.example', phrase: 'x', code: '' })],
+  'api/door/set-up': () => [
+    post('/api/door/set-up', { name: 'A', mail: 'nowhere', phrase: 'x', secret: '' }),
+  ],
+  'api/door/invited': () => [
+    post('/api/door/invited', {
+      secret: NO_SECRET,
+      account: { name: 'A', mail: 'a@harbour.example', phrase: 'x' },
+    }),
+  ],
+  'api/door/way-back': () => [post('/api/door/way-back', { secret: NO_SECRET, phrase: 'x' })],
+  'read/[secret]': () => [get(`/read/${NO_SECRET}`), get(`/read/${NO_SECRET}?as=ris`)],
+  'read/[secret]/documents/[id]': (i) => [get(`/read/${NO_SECRET}/documents/${i.copy}`)],
+  members: () => [get('/members')],
+  account: () => [get('/account')],
+  'api/account': () => [
+    post('/api/account', { name: 'A', mail: 'a@harbour.example', phrase: 'x' }, 'PATCH'),
+    post('/api/account', { phrase: 'x', next: 'y' }, 'PATCH'),
+    post('/api/account', { session: 'others' }, 'DELETE'),
+  ],
+  'api/account/codes': () => [
+    post('/api/account/codes', { act: 'begin', phrase: 'x' }),
+    post('/api/account/codes', { act: 'confirm', code: '000000' }),
+    post('/api/account/codes', { act: 'drop', phrase: 'x' }),
+  ],
+  'api/account/tokens': () => [
+    post('/api/account/tokens', { name: 'companion', may: 'capture', days: 30 }),
+    post('/api/account/tokens', { id: 'none' }, 'DELETE'),
+  ],
+  'api/members': () => [post('/api/members', { mail: 'nobody@harbour.example', role: 'reader' })],
+  'api/members/[id]': (i) => [
+    post(`/api/members/${i.note}`, { role: 'reader' }, 'PATCH'),
+    post(`/api/members/${i.note}`, {}, 'DELETE'),
+  ],
+  'api/members/[id]/way-back': (i) => [post(`/api/members/${i.note}/way-back`, {})],
+  'api/members/mine': () => [get('/api/members/mine')],
+  'api/invitations': () => [post('/api/invitations', { role: 'reader', name: 'B', days: 7 })],
+  'api/invitations/[id]': (i) => [post(`/api/invitations/${i.note}`, {}, 'DELETE')],
+  'api/libraries': () => [
+    post('/api/libraries', { name: 'Group' }),
+    post('/api/libraries', { name: 'Mine' }, 'PATCH'),
+  ],
+  'api/shares': (i) => [
+    post('/api/shares', {
+      of: { what: 'project', projectId: i.project },
+      name: 'For my supervisor',
+      documents: true,
+      passages: true,
+      days: 30,
+      look: LOOK,
+    }),
+    post('/api/shares', {
+      of: { what: 'list', ids: [i.source] },
+      name: 'A list',
+      documents: false,
+      passages: false,
+      days: null,
+      look: LOOK,
+    }),
+    post('/api/shares', {
+      of: { what: 'section', sectionId: i.section },
+      name: 'Ponds',
+      documents: false,
+      passages: true,
+      days: 1,
+      look: LOOK,
+    }),
+  ],
+  'api/shares/[id]': (i) => [post(`/api/shares/${i.note}`, {}, 'DELETE')],
   'api/cited': () => [post('/api/cited', { text: '\\cite{pell2001} and [@pell2001]' })],
   'api/citations': (i) => [
     post('/api/citations', {

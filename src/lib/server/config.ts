@@ -22,6 +22,9 @@ function standIns(): StandIn[] {
     .map((m) => ({ pattern: m[1]!.toLowerCase(), host: m[2]!, port: Number(m[3]) }));
 }
 
+/** Whether an address or a name is this machine's own. */
+const isHere = (host: string): boolean => /^(?:localhost|127(?:\.\d{1,3}){3}|\[?::1\]?)$/i.test(host);
+
 /** Settings, read from the environment each time they are asked for. */
 export const config = {
   /** The one folder everything is kept in. */
@@ -45,6 +48,18 @@ export const config = {
     return new Set(
       names.filter((name) => name !== undefined && !/^(?:0\.0\.0\.0|::)$/.test(name)) as string[],
     );
+  },
+  /**
+   * Whether it can be reached from beyond this machine: by the address it listens at, or by a name of its own, behind a server that
+   * passes requests on. `HOST` is where the built server listens; it listens everywhere when it is not told.
+   */
+  get beyond(): boolean {
+    const at = process.env.HOST ?? process.env.RETEXA_HOST ?? '127.0.0.1';
+    return !isHere(at) || (config.origin !== undefined && !isHere(new URL(config.origin).hostname));
+  },
+  /** Told plainly that whoever reaches it may do everything, without an account: `RETEXA_WITHOUT_ACCOUNTS=everybody-may-do-everything`. */
+  get openToAll(): boolean {
+    return process.env.RETEXA_WITHOUT_ACCOUNTS === 'everybody-may-do-everything';
   },
   /** Folder of the built worker threads and the style catalogue. */
   get buildFolder(): string {

@@ -64,3 +64,7 @@ export const fieldChangeWords = z
     const problem = changeProblem(change);
     if (problem) ctx.addIssue({ code: 'custom', message: problem });
   });
+
+export { accountChange, accountWords, phraseChange, signInWords } from './accounts';
+export { invitationWords, libraryWords, memberWords, roleWords } from './members';
+export { shareWords, type ShareWords } from './shares';

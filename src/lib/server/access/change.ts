@@ -1,12 +1,10 @@
+import { may, type Right } from '../../core/members';
 import { checkHere, type Named } from './belongs';
-import { transaction, type Context, type Role } from './context';
+import { transaction, type Context } from './context';
 import { tell, type Topic } from './events';
 import { Refusal } from './refusal';
 
-/** What someone must be allowed to, to make a change: to edit what is in a library, or to lead it. */
-export type Right = 'edit' | 'lead';
-
-const ALLOWED: Record<Right, readonly Role[]> = { edit: ['owner', 'editor'], lead: ['owner'] };
+export type { Right };
 
 /** What a change is: what it takes, what it changes, and which ids it names. */
 export interface Change {
@@ -17,17 +15,22 @@ export interface Change {
   names?: Named;
 }
 
+const REFUSED: Record<Right, string> = {
+  lead: 'Only an owner of the library may do this.',
+  edit: 'You may read this library and not change it. Ask its owner to make you an editor.',
+  annotate: 'You may read this library and keep nothing in it. Ask its owner to make you an annotator.',
+  own: 'You are not in this library.',
+};
+
 /** Refuses who may not do it. */
 export function checkRight(ctx: Context, right: Right): void {
-  if (!ALLOWED[right].includes(ctx.role))
-    throw new Refusal(
-      403,
-      right === 'edit'
-        ? 'You may read this library and not change it. Ask its owner to make you an editor.'
-        : 'Only the owner of the library may do this.',
-      [],
-      'not-allowed',
-    );
+  if (!may(ctx.role, right)) throw new Refusal(403, REFUSED[right], [], 'not-allowed');
+}
+
+/** Refuses to change what another made, to who may change only their own. */
+export function checkOwn(ctx: Context, ownerId: string): void {
+  if (ownerId !== ctx.personId && !may(ctx.role, 'edit'))
+    throw new Refusal(403, 'This is another’s. You may change what you made yourself.', [], 'not-allowed');
 }
 
 /**

@@ -1,9 +1,9 @@
 import type { Knex } from 'knex';
+import { lesser, type Role } from '../../core/members';
 import { newId, now } from '../db/ids';
 import { whenKept } from './events';
 
-/** What a person may do in a library. */
-export type Role = 'owner' | 'editor' | 'reader';
+export type { Role };
 
 /** Who asks, and for which library. Every repository takes one and reads nothing outside its library. */
 export interface Context {
@@ -55,25 +55,69 @@ export async function contextOf(db: Knex, libraryId: string, personId: string): 
   return member && { db, libraryId, personId, role: member.role };
 }
 
-/** The person and library there are, or nothing before the first request. */
-export async function knownContext(db: Knex): Promise<Context | undefined> {
-  const member = (await db('membership').orderBy('library_id').first()) as
-    { library_id: string; person_id: string; role: Role } | undefined;
-  return member && { db, libraryId: member.library_id, personId: member.person_id, role: member.role };
+/**
+ * The context of somebody who asks: in the library they chose where they are a member of it, else in the one they own, else in any
+ * they are in. `atMost` narrows what they may. Nothing where they are in none.
+ */
+export async function contextFor(
+  db: Knex,
+  personId: string,
+  chosen?: string,
+  atMost: Role = 'owner',
+): Promise<Context | undefined> {
+  const members = (await db('membership')
+    .join('library', 'library.id', 'membership.library_id')
+    .where('membership.person_id', personId)
+    .orderBy('library.created')
+    .select('membership.library_id', 'membership.role', 'library.owner_id')) as {
+    library_id: string;
+    role: Role;
+    owner_id: string;
+  }[];
+  const member =
+    members.find((m) => m.library_id === chosen) ??
+    members.find((m) => m.owner_id === personId && m.role === 'owner') ??
+    members[0];
+  return member && { db, libraryId: member.library_id, personId, role: lesser(member.role, atMost) };
 }
 
-/**
- * The context of a request. There are no accounts yet: one default person with one library, made when first asked
- * for; this function is the place that will tell people apart.
- */
+/** Who worked here alone, in their own library, or nothing before the first request. */
+export async function knownContext(db: Knex, chosen?: string): Promise<Context | undefined> {
+  const first = (await db('membership')
+    .join('library', 'library.id', 'membership.library_id')
+    .where('membership.role', 'owner')
+    .orderBy('library.created')
+    .orderBy('library.id')
+    .first('membership.person_id')) as { person_id: string } | undefined;
+  return first && contextFor(db, first.person_id, chosen);
+}
+
+/** A new library of somebody, who owns it. */
+export async function makeLibrary(db: Knex, personId: string, name: string): Promise<string> {
+  const [libraryId, created] = [newId(), now()];
+  await db('library').insert({ id: libraryId, name, owner_id: personId, created });
+  await db('membership').insert({
+    library_id: libraryId,
+    person_id: personId,
+    role: 'owner',
+    joined: created,
+  });
+  return libraryId;
+}
+
+/** A new person, with a library of their own. */
+export async function makePerson(db: Knex, name: string): Promise<{ personId: string; libraryId: string }> {
+  const personId = newId();
+  await db('person').insert({ id: personId, name, created: now() });
+  return { personId, libraryId: await makeLibrary(db, personId, 'My library') };
+}
+
+/** The context of who works alone: one person with one library, made when first asked for. */
 export async function defaultContext(db: Knex): Promise<Context> {
   const known = await knownContext(db);
   if (known) return known;
-  const [personId, libraryId, created] = [newId(), newId(), now()];
-  await db.transaction(async (trx) => {
-    await trx('person').insert({ id: personId, name: 'You', created });
-    await trx('library').insert({ id: libraryId, name: 'My library', owner_id: personId, created });
-    await trx('membership').insert({ library_id: libraryId, person_id: personId, role: 'owner' });
+  return db.transaction(async (trx) => {
+    const made = await makePerson(trx, 'You');
+    return { db, ...made, role: 'owner' as const };
   });
-  return { db, libraryId, personId, role: 'owner' };
 }

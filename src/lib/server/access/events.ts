@@ -15,6 +15,7 @@ export const TOPICS = [
   'queries',
   'styles',
   'jobs',
+  'members',
 ] as const;
 export type Topic = (typeof TOPICS)[number];
 
@@ -105,4 +106,16 @@ export async function whenKept<T>(work: () => Promise<T>): Promise<T> {
 export function listen(libraryId: string, hear: (event: LiveEvent) => void): () => void {
   bus.on(libraryId, hear);
   return () => bus.off(libraryId, hear);
+}
+
+const going = new EventEmitter();
+going.setMaxListeners(1_000);
+
+/** Ends what somebody's pages listen to: they left, or signed out. Pages that may still listen begin anew. */
+export const endConnections = (personId: string): void => void going.emit(personId);
+
+/** Calls when what somebody listens to is ended; gives the function that stops waiting for it. */
+export function whenEnded(personId: string, end: () => void): () => void {
+  going.on(personId, end);
+  return () => going.off(personId, end);
 }

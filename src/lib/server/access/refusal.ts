@@ -3,6 +3,8 @@ export type RefusalCode =
   | 'refused'
   | 'not-understood'
   | 'not-allowed'
+  /** Whoever asks must sign in first. */
+  | 'signed-out'
   | 'not-here'
   | 'changed-meanwhile'
   | 'too-large'
@@ -13,6 +15,7 @@ export type RefusalCode =
   | 'is-text';
 
 const CODES: Partial<Record<number, RefusalCode>> = {
+  401: 'signed-out',
   403: 'not-allowed',
   404: 'not-here',
   409: 'changed-meanwhile',

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { scoped, visible, type Context } from '../access/context';
+import { checkOwn } from '../access/change';
 import { newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../access/refusal';
 import { noteRevision, type Subject } from './repository';
@@ -54,9 +55,13 @@ export async function insertKept<T extends Kept>(
 }
 
 export async function getKept<T extends Kept>(ctx: Context, keeping: Keeping<T>, id: string): Promise<T> {
+  return keeping.fromRow(await rowOf(ctx, keeping, id));
+}
+
+async function rowOf<T extends Kept>(ctx: Context, keeping: Keeping<T>, id: string) {
   const row = (await seen(ctx, keeping).where({ id }).first()) as Record<string, unknown> | undefined;
   if (!row) throw notHere(keeping.subject);
-  return keeping.fromRow(row);
+  return row;
 }
 
 /** Those a query leaves, newest first. */
@@ -84,7 +89,9 @@ export async function updateKept<T extends Kept>(
   change: Partial<T>,
   why: string,
 ): Promise<{ revisionId?: string }> {
-  const present = await getKept(ctx, keeping, id);
+  const row = await rowOf(ctx, keeping, id);
+  checkOwn(ctx, row.owner_id as string);
+  const present = keeping.fromRow(row);
   if (present.revision !== base) throw changedMeanwhile(keeping.subject);
   const next: T = { ...present, ...change, revision: base + 1 };
   const [before, after] = [stateOf(keeping, present), stateOf(keeping, next)];

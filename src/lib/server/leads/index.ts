@@ -1,4 +1,4 @@
-import { change } from '../access/change';
+import { change, checkRight } from '../access/change';
 import { z } from 'zod';
 import { fold } from '../../core/text';
 import { nearness, parseReference, wordsToSearch } from '../../core/leads';
@@ -206,6 +206,7 @@ export interface Offer {
 
 /** Looks a lead up: the works the registry finds by its words, nearest first, those too far off left out. */
 export async function lookUp(ctx: Context, id: string): Promise<Offer[]> {
+  checkRight(ctx, 'edit');
   const lead = await getKept(ctx, leads, id);
   const { record } = parseReference(lead.text);
   const words = wordsToSearch({ record, ...(record.title ? { title: record.title } : {}) }, lead.text);

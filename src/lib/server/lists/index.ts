@@ -106,6 +106,17 @@ async function set(
   return annotated(made, await remarksOn(ctx, sources, annotate), await termsOf(locale));
 }
 
+/** The list of a scope as it prints, set as asked for. */
+export async function listIn(
+  ctx: Context,
+  scope: Scope,
+  look: Look,
+  setting: Setting = {},
+): Promise<PrintedList> {
+  const sources = await sourcesIn(ctx, scope);
+  return set(ctx, await printList(ctx, sources, look), sources, scope, look, setting);
+}
+
 async function remarksOn(
   ctx: Context,
   sources: Source[],

@@ -20,7 +20,7 @@ import { withWords } from '../search/repository';
 import { getSources, ofSourcesAsked } from '../sources/repository';
 
 /** What is changed here. */
-const CHANGE = { right: 'edit', of: ['notes'] } as const;
+const CHANGE = { right: 'annotate', of: ['notes'] } as const;
 
 /** What a person says of a note. */
 export const noteWords = z.strictObject({
@@ -68,7 +68,7 @@ export async function writtenOut(
   ctx: Context,
   audio: { bytes: Uint8Array; mediaType: string },
 ): Promise<{ text: string } | undefined> {
-  checkRight(ctx, 'edit');
+  checkRight(ctx, 'annotate');
   if (!config.transcription) return undefined;
   if (sniffBytes(audio.bytes) !== 'audio')
     throw new Refusal(415, 'This is no recording that can be played again.');

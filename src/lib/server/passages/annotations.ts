@@ -25,7 +25,7 @@ import { insertPassage, passagesWhere, type Passage } from './repository';
 import { MOST_PASSAGES } from './requests';
 
 /** What is changed here. */
-const CHANGE = { right: 'edit', of: ['passages'] } as const;
+const CHANGE = { right: 'annotate', of: ['passages'] } as const;
 
 /** The leaf each of some passages of a copy begins on, counted from 1; none of a page of the web. */
 function leavesOf(copy: Copy, html: string, passages: readonly Passage[]): Map<string, number> {

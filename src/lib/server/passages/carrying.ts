@@ -9,7 +9,7 @@ import {
   type AnchorState,
   type Selectors,
 } from '../../core/passages';
-import { change } from '../access/change';
+import { change, checkRight } from '../access/change';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { fetchCopy } from '../capture';
@@ -85,6 +85,8 @@ export const isLocated = (passage: Passage): passage is Passage & { selectors: S
  * too; the others stay on the old copy, marked as lost from the page.
  */
 export async function renewCopy(ctx: Context, id: string): Promise<Renewal> {
+  // Before anything is fetched for them.
+  checkRight(ctx, CHANGE.right);
   const old = await getCopy(ctx, id);
   const fresh = await fetchCopy(old.address);
   if (fresh.text === old.text) {

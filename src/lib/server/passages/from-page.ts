@@ -60,7 +60,7 @@ export async function keepFromPage(
   const at = words ? findWords(copy.text, words) : undefined;
   if (!at) return { here, passage: undefined, already: false };
   const selectors = describe(copy.text, at.start, at.end);
-  return change(ctx, { right: 'edit', of: ['passages'] }, async (inner) => {
+  return change(ctx, { right: 'annotate', of: ['passages'] }, async (inner) => {
     const there = (await passagesWhere(inner, { copy_id: copy.id })).find(
       (p) => p.exact === selectors.quote.exact && p.selectors?.position.start === selectors.position.start,
     );

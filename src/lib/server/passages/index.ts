@@ -45,7 +45,7 @@ export { keepFromPage, pageHere, type FromPage, type PageHere } from './from-pag
 export { linkPassages, linksOf, unlinkPassages, type PassageLink } from './links';
 
 /** What is changed here. */
-const CHANGE = { right: 'edit', of: ['passages'] } as const;
+const CHANGE = { right: 'annotate', of: ['passages'] } as const;
 
 /**
  * The place of words in a copy. The selectors must name a stretch that is in the copy's text; where the position does not
@@ -152,29 +152,35 @@ export async function changeMany(
   act: ManyAct,
 ): Promise<{ revisions: string[]; changed: string[] }> {
   const section = 'sectionId' in act ? act.sectionId : null;
-  return change(ctx, { ...CHANGE, of: ['passages', 'projects'], names: { section } }, async (inner) => {
-    const passages = await getPassages(inner, ids);
-    if (passages.length !== new Set(ids).size)
-      throw new Refusal(404, 'One of these passages is no longer here. Look again; nothing was changed.');
-    if ('sectionId' in act) {
-      const changed = await placePassages(inner, act.sectionId, ids, act.act === 'place');
-      return { revisions: [], changed };
-    }
-    const [revisions, changed]: [string[], string[]] = [[], []];
-    for await (const { id, revision, tags } of inTurn(passages)) {
-      const [next, why] =
-        act.act === 'bin'
-          ? [{ binned: now() }, 'put in the bin']
-          : act.act === 'tag'
-            ? [{ tags: [...new Set([...tags, act.tag])] }, `tagged “${act.tag}”`]
-            : [{ tags: tags.filter((tag) => tag !== act.tag) }, `tag “${act.tag}” taken away`];
-      const { revisionId } = await updatePassage(inner, id, revision, next, why);
-      if (!revisionId) continue;
-      revisions.push(revisionId);
-      changed.push(id);
-    }
-    return { revisions, changed };
-  });
+  // What stands in a section is the library's.
+  const right = section ? 'edit' : CHANGE.right;
+  return change(
+    ctx,
+    { ...CHANGE, right, of: ['passages', 'projects'], names: { section } },
+    async (inner) => {
+      const passages = await getPassages(inner, ids);
+      if (passages.length !== new Set(ids).size)
+        throw new Refusal(404, 'One of these passages is no longer here. Look again; nothing was changed.');
+      if ('sectionId' in act) {
+        const changed = await placePassages(inner, act.sectionId, ids, act.act === 'place');
+        return { revisions: [], changed };
+      }
+      const [revisions, changed]: [string[], string[]] = [[], []];
+      for await (const { id, revision, tags } of inTurn(passages)) {
+        const [next, why] =
+          act.act === 'bin'
+            ? [{ binned: now() }, 'put in the bin']
+            : act.act === 'tag'
+              ? [{ tags: [...new Set([...tags, act.tag])] }, `tagged “${act.tag}”`]
+              : [{ tags: tags.filter((tag) => tag !== act.tag) }, `tag “${act.tag}” taken away`];
+        const { revisionId } = await updatePassage(inner, id, revision, next, why);
+        if (!revisionId) continue;
+        revisions.push(revisionId);
+        changed.push(id);
+      }
+      return { revisions, changed };
+    },
+  );
 }
 
 /** Puts a passage in the bin or takes it out. */

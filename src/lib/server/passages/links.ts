@@ -7,7 +7,7 @@ import { itemsOf, type PassageItem } from './listing';
 import { getPassage, openPassage, type PassageRow } from './repository';
 
 /** What is changed here. */
-const CHANGE = { right: 'edit', of: ['passages'] } as const;
+const CHANGE = { right: 'annotate', of: ['passages'] } as const;
 
 interface Row {
   from_id: string;

@@ -8,6 +8,7 @@ import {
   type Selectors,
   type Tint,
 } from '../../core/passages';
+import { checkOwn } from '../access/change';
 import { scoped, visible, type Context } from '../access/context';
 import { inParts, newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../access/refusal';
@@ -40,10 +41,13 @@ export interface Passage {
   revision: number;
   added: string;
   binned: string | null;
+  /** Whose it is. */
+  ownerId: string;
 }
 
 export interface PassageRow {
   id: string;
+  owner_id: string;
   source_id: string;
   copy_id: string | null;
   kind: PassageKind;
@@ -95,11 +99,13 @@ export function openPassage(row: PassageRow): Passage {
     revision: row.revision,
     added: row.added,
     binned: row.binned,
+    ownerId: row.owner_id,
   };
 }
 
 const rowOf = (p: Passage): PassageRow => ({
   id: p.id,
+  owner_id: p.ownerId,
   source_id: p.sourceId,
   copy_id: p.copyId,
   kind: p.kind,
@@ -122,8 +128,14 @@ const rowOf = (p: Passage): PassageRow => ({
 });
 
 /** What a revision of a passage covers. */
-const stateOf = ({ id: _id, revision: _revision, added: _added, sourceId: _source, ...state }: Passage) =>
-  state;
+const stateOf = ({
+  id: _id,
+  revision: _revision,
+  added: _added,
+  sourceId: _source,
+  ownerId: _owner,
+  ...state
+}: Passage) => state;
 export type PassageState = ReturnType<typeof stateOf>;
 
 /** What stands beside a passage and is made from it: what it is searched by, and its tags. */
@@ -142,7 +154,10 @@ async function beside(ctx: Context, p: Passage, tagsBefore: readonly string[] = 
 /** Adds a passage. Call in a transaction. */
 export async function insertPassage(
   ctx: Context,
-  passage: Omit<Passage, 'id' | 'revision' | 'added' | 'binned' | 'wording' | 'tags' | 'figure' | 'further'> &
+  passage: Omit<
+    Passage,
+    'id' | 'revision' | 'added' | 'binned' | 'ownerId' | 'wording' | 'tags' | 'figure' | 'further'
+  > &
     Partial<Pick<Passage, 'wording' | 'tags' | 'figure' | 'further'>>,
 ): Promise<Passage> {
   const whole: Passage = {
@@ -155,8 +170,9 @@ export async function insertPassage(
     revision: 1,
     added: now(),
     binned: null,
+    ownerId: ctx.personId,
   };
-  await ctx.db('passage').insert({ ...rowOf(whole), library_id: ctx.libraryId, owner_id: ctx.personId });
+  await ctx.db('passage').insert({ ...rowOf(whole), library_id: ctx.libraryId });
   await beside(ctx, whole);
   await noteRevision(ctx, 'passage', whole.id, 1, {}, stateOf(whole), 'kept');
   return whole;
@@ -178,6 +194,7 @@ export async function updatePassage(
   why: string,
 ): Promise<{ passage: Passage; revisionId?: string }> {
   const before = await getPassage(ctx, id);
+  checkOwn(ctx, before.ownerId);
   if (before.revision !== base) throw changedMeanwhile('passage');
   const after: Passage = { ...before, ...change };
   if (JSON.stringify(stateOf(before)) === JSON.stringify(stateOf(after))) return { passage: before };

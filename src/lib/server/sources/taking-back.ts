@@ -1,6 +1,6 @@
 import { applyPatch } from 'rfc6902';
 import { fieldName, valueText, type SourceRecord, type Variable } from '../../core/source';
-import { change } from '../access/change';
+import { change, checkRight } from '../access/change';
 import type { Context } from '../access/context';
 import { changedMeanwhile, Refusal } from '../access/refusal';
 import { copiesOf } from '../copies/repository';
@@ -30,7 +30,7 @@ const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads', 't
  */
 export async function undo(ctx: Context, revisionIds: string[]): Promise<{ revisions: string[] }> {
   const revisions: string[] = [];
-  await change(ctx, CHANGE, async (inner) => {
+  await change(ctx, { ...CHANGE, right: 'annotate' }, async (inner) => {
     for await (const id of inTurn(revisionIds)) {
       const made = await undoRevision(inner, id);
       if (made) revisions.push(made);
@@ -52,6 +52,8 @@ export async function undoRevision(ctx: Context, id: string): Promise<string | u
 async function bringBack(ctx: Context, subject: Subject, id: string, number: number, why: string) {
   if (number < 1) throw new Refusal(409, 'This is the first state there is.');
   const revisions = await revisionsOf(ctx, id);
+  // Who keeps passages, notes and tasks takes their own back; of those, what another made is refused where it is written.
+  if (subject === 'source' || subject === 'lead') checkRight(ctx, 'edit');
   if (subject === 'source') {
     const present = await getSource(ctx, id);
     const { record, citekey, checked, binned } = present;
@@ -62,7 +64,7 @@ async function bringBack(ctx: Context, subject: Subject, id: string, number: num
   if (subject === 'lead') return bringKeptBack(ctx, leads, id, revisions, number, why);
   if (subject === 'task') return bringKeptBack(ctx, tasks, id, revisions, number, why);
   const present = await getPassage(ctx, id);
-  const { id: _id, revision, added: _added, sourceId: _source, ...present_state } = present;
+  const { id: _id, revision, added: _added, sourceId: _source, ownerId: _owner, ...present_state } = present;
   return updatePassage(ctx, id, revision, stateAt<PassageState>(present_state, revisions, number), why);
 }
 

@@ -13,7 +13,7 @@ import { tasks, type Task } from './repository';
 export type { Task } from './repository';
 
 /** What is changed here. */
-const CHANGE = { right: 'edit', of: ['tasks', 'passages'] } as const;
+const CHANGE = { right: 'annotate', of: ['tasks', 'passages'] } as const;
 
 const text = z.string().trim().min(1, { message: 'Say what is to be done.' }).max(2_000).transform(nfc);
 const due = z.iso.date({ message: 'The day is written YYYY-MM-DD.' }).nullable();

@@ -2,6 +2,7 @@
   import { Select } from '../kit';
   import { tick } from 'svelte';
   import { invalidateAll } from '$app/navigation';
+  import type { LibraryOf } from '$lib/server/libraries';
   import type { Project } from '$lib/server/projects';
   import { call } from './client';
   import ProjectDialog from './ProjectDialog.svelte';
@@ -11,12 +12,15 @@
     projects,
     projectId,
     library,
+    others,
     styleName,
     languages,
   }: {
     projects: Project[];
     projectId: string | undefined;
     library: string;
+    /** Other libraries one is in. */
+    others: LibraryOf[];
     styleName: string;
     languages: { id: string; label: string }[];
   } = $props();
@@ -32,6 +36,13 @@
       await tick();
       // What was chosen is no project: the menu goes on naming the one there is.
       menu.value = projectId ?? '';
+      return;
+    }
+    const other = others.find(({ id }) => id === value);
+    if (other) {
+      await attempt(() => call('POST', '/api/scope', { libraryId: other.id }));
+      // Nothing of one library stays on the page of another.
+      location.assign('/');
       return;
     }
     await attempt(() => call('POST', '/api/scope', { projectId: value || null }));
@@ -54,6 +65,11 @@
     {/if}
     {#if project}<option value="change">Change {project.name}…</option>{/if}
     <option value="new">New project…</option>
+    {#if others.length}
+      <optgroup label="Other libraries">
+        {#each others as { id, name } (id)}<option value={id}>{name}</option>{/each}
+      </optgroup>
+    {/if}
   </Select>
 </div>
 

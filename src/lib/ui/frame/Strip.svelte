@@ -2,9 +2,11 @@
   import { MoonOutline, SunOutline } from 'flowbite-svelte-icons';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import type { LibraryOf } from '$lib/server/libraries';
   import type { Project } from '$lib/server/projects';
   import CaptureField from '../capture/CaptureField.svelte';
   import { Button, Input, Key } from '../kit';
+  import PersonMenu from '../people/PersonMenu.svelte';
   import { keyFor } from './actions.svelte';
   import Mark from './Mark.svelte';
   import ProjectMenu from './ProjectMenu.svelte';
@@ -14,6 +16,9 @@
       projects: Project[];
       projectId: string | undefined;
       library: string;
+      libraryId: string;
+      libraries: LibraryOf[];
+      person: { name: string } | undefined;
       look: { name: string };
       languages: { id: string; label: string }[];
     };
@@ -43,6 +48,7 @@
       projects={data.projects}
       projectId={data.projectId}
       library={data.library}
+      others={data.libraries.filter(({ id }) => id !== data.libraryId)}
       styleName={data.look.name}
       languages={data.languages}
     />
@@ -73,6 +79,7 @@
     aria-label="Keys"
     title="Keys ({keyFor('keys') ?? 'off'}); every command: Ctrl+K">?</Button
   >
+  <PersonMenu person={data.person} library={data.library} />
 </header>
 
 <style>

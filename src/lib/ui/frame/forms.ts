@@ -7,7 +7,8 @@ import { trouble } from './toasts.svelte';
 /**
  * A form of what a schema describes, filled with `initial`. What is wrong with a field is said at the field, while it is
  * filled in and when it is sent; sent twice by a double click it goes once. What the server refuses is said at its field
- * too, where it names one, and else at the foot of the page; what was typed stays.
+ * too, where it names one, and else at the foot of the page; what was typed stays. What `send` empties in what it is given is
+ * empty on the page too.
  */
 export function formOf<T extends Record<string, unknown>>(
   schema: z.ZodObject & z.ZodType<T>,

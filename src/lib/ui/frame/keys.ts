@@ -51,6 +51,12 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
   undo: { place: 'Anywhere', name: 'Undo what was just done', key: 'Ctrl+Z' },
   redo: { place: 'Anywhere', name: 'Redo what was undone', key: 'Ctrl+Y' },
   light: { place: 'Anywhere', name: 'Light or dark colours', key: '', also: 'night theme' },
+  members: {
+    place: 'Anywhere',
+    name: 'Members of the library',
+    key: '',
+    also: 'people share invite account',
+  },
   keys: { place: 'Anywhere', name: 'Keys', key: '?', also: 'help shortcuts' },
   ...going,
   'intake check': { place: 'Intake', name: 'Looks right, go on', key: 'y' },

@@ -3,6 +3,9 @@
   import type { Look, ExportFile, Scope, Setting } from '$lib/server/lists';
   import CitekeyDialog from '../source/CitekeyDialog.svelte';
   import { bytesOf, call, copyText, download } from '../frame/client';
+  import { may } from '$lib/core/members';
+  import { page } from '$app/state';
+  import ShareDialog from '../people/ShareDialog.svelte';
   import LossesDialog from './LossesDialog.svelte';
   import { narrow } from '../frame/narrowing';
   import { preflight, type Checked } from './preflight';
@@ -51,6 +54,15 @@
   /** The dialogue that says what `file` cannot hold is open. */
   let told = $state(false);
   let keying = $state(false);
+  let sharing = $state(false);
+  /** What a link to this list opens: what it holds later too, where it is of a project or a section. */
+  const shared = $derived(
+    scope.kind === 'project'
+      ? { what: 'project' as const, projectId: scope.projectId }
+      : scope.kind === 'section'
+        ? { what: 'section' as const, sectionId: scope.sectionId }
+        : { what: 'list' as const, ids: entries.map((e) => e.id) },
+  );
 
   async function save(output: string) {
     const made = await attempt(() =>
@@ -113,11 +125,24 @@
   {@render outputs(DOCUMENTS)}
   <h3>Save the records</h3>
   {@render outputs(RECORDS)}
+  {#if entries.length && may(page.data.role, 'edit')}
+    <h3>Share</h3>
+    <div class="ways"><Button onclick={() => (sharing = true)}>A link to read…</Button></div>
+  {/if}
   <p class="-ml-2.5">
     <Button small look="quiet" onclick={() => (keying = true)}>How citekeys are made…</Button>
   </p>
 </aside>
 
+{#if sharing}
+  <ShareDialog
+    of={shared}
+    name={setting.heading || 'References'}
+    many={entries.length}
+    {look}
+    onclose={() => (sharing = false)}
+  />
+{/if}
 <LossesDialog bind:open={told} {file} ondeliver={deliver} />
 <CitekeyDialog bind:open={keying} ids={entries.map((e) => e.id)} />
 

@@ -1,5 +1,5 @@
 import { whenEnding } from '$lib/server/ending';
-import { listen } from '$lib/server/access/events';
+import { listen, whenEnded } from '$lib/server/access/events';
 import type { RequestHandler } from './$types';
 
 /** What happens in the library, as server-sent events, for as long as the page is open. */
@@ -19,9 +19,11 @@ export const GET: RequestHandler = ({ locals }) => {
         controller.close();
       };
       const stop = listen(locals.ctx.libraryId, (event) => send(`data: ${JSON.stringify(event)}\n\n`));
+      const stay = whenEnded(locals.ctx.personId, () => ends());
       const beat = setInterval(() => send(': beat\n\n'), 25_000);
       leave = () => {
         stop();
+        stay();
         clearInterval(beat);
         whenEnding.removeEventListener('abort', ends);
       };

@@ -25,6 +25,7 @@ import * as facets from './0023-facets';
 import * as printedAnew from './0024-printed-anew';
 import * as outline from './0025-outline';
 import * as draft from './0026-draft';
+import * as accounts from './0027-accounts';
 
 interface Migration {
   name: string;
@@ -58,6 +59,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0024-printed-anew', up: printedAnew.up },
   { name: '0025-outline', up: outline.up },
   { name: '0026-draft', up: draft.up },
+  { name: '0027-accounts', up: accounts.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

@@ -1,0 +1,26 @@
+import { z } from 'zod';
+import { nfc } from '../text';
+
+const name = z
+  .string()
+  .trim()
+  .min(1, { message: 'Say what you are called.' })
+  .max(120)
+  .transform((text) => nfc(text));
+const mail = z
+  .string()
+  .trim()
+  .max(254)
+  .toLowerCase()
+  .pipe(z.email({ message: 'This is not a mail address.' }));
+/** As it was typed; what is asked of it is said where it is set. */
+const phrase = z.string().min(1, { message: 'Type the pass phrase.' }).max(1_000);
+
+/** What somebody gives to sign in; the code where they use codes. */
+export const signInWords = z.strictObject({ mail, phrase, code: z.string().max(20).default('') });
+/** What a new account is made of. */
+export const accountWords = z.strictObject({ name, mail, phrase });
+/** What is changed of an account, with the pass phrase it is held by now. */
+export const accountChange = z.strictObject({ name, mail, phrase });
+/** A new pass phrase, with the one there is. */
+export const phraseChange = z.strictObject({ phrase, next: phrase });

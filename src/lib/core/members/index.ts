@@ -1,0 +1,1 @@
+export { INVITED_AS, lesser, may, RIGHTS, ROLE_WORDS, ROLES, type Right, type Role } from './roles';

@@ -1,0 +1,393 @@
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import type { accountChange, accountWords, phraseChange, signInWords } from '../../core/forms';
+import { contextOf, knownContext, makePerson, type Context } from '../access/context';
+import { endConnections } from '../access/events';
+import { Refusal } from '../access/refusal';
+import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
+import { noted } from '../audit';
+import { config } from '../config';
+import { newId, now } from '../db/ids';
+import { TOKEN_SIGN, type Asker } from './asking';
+import { checkAttempts, forgetFailures, noteFailure } from './attempts';
+import { codeAddress, newCodeSecret, stepOfCode } from './codes';
+import { isPhrase, phraseHash, phraseProblem } from './phrases';
+import {
+  accountByMail,
+  accountOf,
+  accountsThere,
+  beginSession,
+  type From,
+  type TokenRow,
+} from './repository';
+
+export { accountsThere, type From } from './repository';
+export { askerOf, atMostWith, tokenReaches, type Asker } from './asking';
+
+/** Somebody who signed in. */
+export type Signed = Extract<Asker, { kind: 'person' }>;
+
+const notLetIn = (message: string, field?: string) =>
+  new Refusal(401, message, field ? [`${field}: ${message}`] : [], 'signed-out');
+
+/** Takes a pass phrase in, or refuses it with what is wrong, named at its field. */
+async function phraseTaken(phrase: string, about: readonly string[], field = 'phrase'): Promise<string> {
+  const problem = phraseProblem(phrase, about);
+  if (problem) throw new Refusal(422, problem, [`${field}: ${problem}`]);
+  return phraseHash(phrase);
+}
+
+/** Refuses a mail address that an account has already. */
+async function checkMail(db: Knex, mail: string, personId?: string): Promise<void> {
+  const there = await accountByMail(db, mail);
+  if (there && there.person_id !== personId)
+    throw new Refusal(422, 'There is an account with this mail address.', [
+      'mail: There is an account with this mail address. Sign in with it.',
+    ]);
+}
+
+/** Gives a person an account, in a transaction. */
+async function insertAccount(db: Knex, personId: string, mail: string, phrase: string, keeper: boolean) {
+  await db('account').insert({ person_id: personId, mail, phrase, keeper, made: now() });
+  await noted(db, { personId, act: 'account made', words: mail });
+}
+
+let setUpSecret: string | undefined;
+
+/**
+ * Where the server listens beyond its own machine and nobody has an account: the secret that lets the first one in, to be printed
+ * where only who runs the server reads it. Made once in a run.
+ */
+export async function secretToSetUp(db: Knex): Promise<string | undefined> {
+  if (!config.beyond || config.openToAll || (await accountsThere(db))) return undefined;
+  setUpSecret ??= newSecret();
+  return setUpSecret;
+}
+
+/**
+ * Makes the first account, which keeps the server: for who works here alone, with all they have. From beyond the machine it takes
+ * the secret that was printed. Gives the session.
+ */
+export async function setUp(
+  db: Knex,
+  { name, mail, phrase }: z.infer<typeof accountWords>,
+  secret: string,
+  from: From,
+): Promise<string> {
+  const asked = await secretToSetUp(db);
+  if (asked) {
+    await checkAttempts(db, 'set-up', from.address);
+    if (hashOf(secret) !== hashOf(asked)) {
+      await noteFailure(db, 'set-up', from.address);
+      throw notLetIn('This is not the secret that the server printed when it was started.', 'secret');
+    }
+  }
+  const kept = await phraseTaken(phrase, [name, mail]);
+  return db.transaction(async (trx) => {
+    if (await accountsThere(trx))
+      throw new Refusal(409, 'The first account is there already. Sign in, or let its person invite you.');
+    const known = await knownContext(trx);
+    const personId = known?.personId ?? (await makePerson(trx, name)).personId;
+    await trx('person').where({ id: personId }).update({ name });
+    await insertAccount(trx, personId, mail, kept, true);
+    return beginSession(trx, personId, from);
+  });
+}
+
+/** Makes an account for somebody who was let in otherwise, in a transaction; gives who it is. */
+export async function makeAccount(db: Knex, { name, mail, phrase }: z.infer<typeof accountWords>) {
+  const kept = await phraseTaken(phrase, [name, mail]);
+  return async (trx: Knex): Promise<string> => {
+    await checkMail(trx, mail);
+    const { personId } = await makePerson(trx, name);
+    await insertAccount(trx, personId, mail, kept, false);
+    return personId;
+  };
+}
+
+/**
+ * Signs somebody in; gives the secret of the session. What is wrong is said the same whether there is such an account or not; who
+ * fails often waits.
+ */
+export async function signIn(
+  db: Knex,
+  { mail, phrase, code }: z.infer<typeof signInWords>,
+  from: From,
+): Promise<string> {
+  await checkAttempts(db, mail, from.address);
+  const account = await accountByMail(db, mail);
+  const right = await isPhrase(account?.phrase, phrase);
+  if (!right || !account) {
+    await noteFailure(db, mail, from.address);
+    throw notLetIn('The mail address or the pass phrase is not right.');
+  }
+  if (account.code_secret) {
+    if (!code) throw notLetIn('Type the code that your app shows now.', 'code');
+    const step = stepOfCode(account.code_secret, code);
+    if (step === undefined || step <= account.code_step) {
+      await noteFailure(db, mail, from.address);
+      throw notLetIn('This code is not right, or was used already. Wait for the next one.', 'code');
+    }
+    await db('account').where({ person_id: account.person_id }).update({ code_step: step });
+  }
+  await forgetFailures(db, mail, from.address);
+  return db.transaction(async (trx) => {
+    await noted(trx, { personId: account.person_id, act: 'signed in', words: from.address });
+    return beginSession(trx, account.person_id, from);
+  });
+}
+
+/** Begins a session for somebody who was let in otherwise, such as by an invitation. */
+export const letIn = (db: Knex, personId: string, from: From): Promise<string> =>
+  beginSession(db, personId, from);
+
+/** Ends the session of this browser. */
+export async function signOut(db: Knex, who: Signed): Promise<void> {
+  await db('session').where({ id: who.sessionId, person_id: who.personId }).delete();
+  endConnections(who.personId);
+}
+
+/** Refuses who cannot say the pass phrase of the account they are in. */
+async function checkPhrase(db: Knex, who: Signed, phrase: string): Promise<void> {
+  const account = await accountOf(db, who.personId);
+  await checkAttempts(db, `held ${who.personId}`, 'here');
+  if (await isPhrase(account?.phrase, phrase)) return;
+  await noteFailure(db, `held ${who.personId}`, 'here');
+  throw new Refusal(422, 'This is not your pass phrase.', ['phrase: This is not your pass phrase.']);
+}
+
+/** Changes what somebody is called and where mail reaches them. */
+export async function changeAccount(
+  db: Knex,
+  who: Signed,
+  { name, mail, phrase }: z.infer<typeof accountChange>,
+): Promise<void> {
+  await checkPhrase(db, who, phrase);
+  await db.transaction(async (trx) => {
+    await checkMail(trx, mail, who.personId);
+    await trx('person').where({ id: who.personId }).update({ name });
+    await trx('account').where({ person_id: who.personId }).update({ mail });
+  });
+}
+
+/** Sets another pass phrase, and ends all other sessions. */
+export async function changePhrase(
+  db: Knex,
+  who: Signed,
+  { phrase, next }: z.infer<typeof phraseChange>,
+): Promise<void> {
+  await checkPhrase(db, who, phrase);
+  const kept = await phraseTaken(next, [who.name, who.mail], 'next');
+  await db.transaction(async (trx) => {
+    await trx('account').where({ person_id: who.personId }).update({ phrase: kept });
+    await trx('session').where({ person_id: who.personId }).whereNot({ id: who.sessionId }).delete();
+    await noted(trx, { personId: who.personId, act: 'pass phrase changed' });
+  });
+  endConnections(who.personId);
+}
+
+export interface SessionShown {
+  id: string;
+  made: string;
+  seen: string;
+  agent: string;
+  address: string;
+  here: boolean;
+}
+export interface TokenShown {
+  id: string;
+  name: string;
+  may: TokenRow['may'];
+  library: string;
+  made: string;
+  used: string | null;
+  expires: string | null;
+}
+
+/** All that belongs to somebody's account: their sessions, tokens, and whether codes are asked for. */
+export async function accountShown(
+  db: Knex,
+  who: Signed,
+): Promise<{ sessions: SessionShown[]; tokens: TokenShown[]; codes: boolean }> {
+  const sessions = (await db('session')
+    .where({ person_id: who.personId })
+    .where('expires', '>', now())
+    .orderBy('seen', 'desc')
+    .select('id', 'made', 'seen', 'agent', 'address')) as Omit<SessionShown, 'here'>[];
+  const tokens = (await db('token')
+    .join('library', 'library.id', 'token.library_id')
+    .where({ person_id: who.personId })
+    .orderBy('token.made', 'desc')
+    .select(
+      'token.id',
+      'token.name',
+      'token.may',
+      'token.made',
+      'token.used',
+      'token.expires',
+      db.raw('library.name AS library'),
+    )) as TokenShown[];
+  const account = await accountOf(db, who.personId);
+  return {
+    sessions: sessions.map((one) => ({ ...one, here: one.id === who.sessionId })),
+    tokens,
+    codes: Boolean(account?.code_secret),
+  };
+}
+
+/** Ends a session of one's own, or all but this one. */
+export async function endSessions(db: Knex, who: Signed, id: string | 'others'): Promise<void> {
+  const own = db('session').where({ person_id: who.personId });
+  await (id === 'others' ? own.whereNot({ id: who.sessionId }) : own.where({ id })).delete();
+  endConnections(who.personId);
+}
+
+/** Makes a token for the library that is chosen; its secret is given this once. */
+export async function makeToken(
+  ctx: Context,
+  { name, may, days }: { name: string; may: TokenRow['may']; days: number | null },
+): Promise<{ secret: string }> {
+  const secret = TOKEN_SIGN + newSecret();
+  const { personId, libraryId } = ctx;
+  await ctx.db.transaction(async (trx) => {
+    await trx('token').insert({
+      id: newId(),
+      hash: hashOf(secret),
+      person_id: personId,
+      library_id: libraryId,
+      name,
+      may,
+      made: now(),
+      expires: days === null ? null : inDays(days),
+    });
+    await noted(trx, { libraryId, personId, act: 'token made', words: `${name} (${may})` });
+  });
+  return { secret };
+}
+
+/** Takes a token of one's own back: from then on it opens nothing. */
+export async function dropToken(db: Knex, who: Signed, id: string): Promise<void> {
+  await db.transaction(async (trx) => {
+    const own = { id, person_id: who.personId };
+    const token = (await trx('token').where(own).first('name', 'library_id')) as
+      { name: string; library_id: string } | undefined;
+    if (!token) return;
+    await trx('token').where(own).delete();
+    await noted(trx, {
+      libraryId: token.library_id,
+      personId: who.personId,
+      act: 'token taken back',
+      words: token.name,
+    });
+  });
+}
+
+/** Begins with time-based codes: gives the secret for the app, which is asked for only once a code of it was typed. */
+export async function beginCodes(
+  db: Knex,
+  who: Signed,
+  phrase: string,
+): Promise<{ secret: string; address: string }> {
+  await checkPhrase(db, who, phrase);
+  const secret = newCodeSecret();
+  await db('account').where({ person_id: who.personId }).update({ code_waiting: secret });
+  return { secret, address: codeAddress(secret, who.mail) };
+}
+
+/** Asks for codes from now on, since the app shows the right one. */
+export async function confirmCodes(db: Knex, who: Signed, code: string): Promise<void> {
+  const account = await accountOf(db, who.personId);
+  const step = account?.code_waiting ? stepOfCode(account.code_waiting, code) : undefined;
+  if (step === undefined)
+    throw new Refusal(422, 'This is not the code the app shows now.', [
+      'code: This is not the code the app shows now.',
+    ]);
+  await db.transaction(async (trx) => {
+    await trx('account')
+      .where({ person_id: who.personId })
+      .update({ code_secret: account!.code_waiting, code_waiting: null, code_step: step });
+    await noted(trx, { personId: who.personId, act: 'codes on' });
+  });
+}
+
+/** Asks for no codes any more. */
+export async function dropCodes(db: Knex, who: Signed, phrase: string): Promise<void> {
+  await checkPhrase(db, who, phrase);
+  await db.transaction(async (trx) => {
+    await trx('account')
+      .where({ person_id: who.personId })
+      .update({ code_secret: null, code_waiting: null, code_step: 0 });
+    await noted(trx, { personId: who.personId, act: 'codes off' });
+  });
+}
+
+/** How long a way back in is open, in days. */
+const WAY_BACK_DAYS = 2;
+
+/**
+ * A way back in for somebody who forgot their pass phrase, to be handed to them: who keeps the server gives it. What was given
+ * before is void. Gives the secret.
+ */
+export async function giveWayBack(db: Knex, who: Signed, personId: string): Promise<string> {
+  if (!who.keeper) throw new Refusal(403, 'Only who keeps the server gives others a way back in.');
+  if (!(await accountOf(db, personId))) throw new Refusal(404, 'This person has no account.');
+  const secret = newSecret();
+  await db.transaction(async (trx) => {
+    await trx('way_back').where({ person_id: personId }).delete();
+    await trx('way_back').insert({
+      id: newId(),
+      hash: hashOf(secret),
+      person_id: personId,
+      by_id: who.personId,
+      made: now(),
+      expires: inDays(WAY_BACK_DAYS),
+    });
+    await noted(trx, { personId: who.personId, act: 'way back given', words: personId });
+  });
+  return secret;
+}
+
+const wayBackBy = async (db: Knex, secret: string) => {
+  const row = (await db('way_back')
+    .join('person', 'person.id', 'way_back.person_id')
+    .join('account', 'account.person_id', 'way_back.person_id')
+    .where({ hash: hashOf(secret) })
+    .first('way_back.person_id', 'way_back.expires', 'person.name', 'account.mail')) as
+    { person_id: string; expires: string; name: string; mail: string } | undefined;
+  return row && !isOver(row.expires) ? row : undefined;
+};
+
+/** Whose way back in a secret is; nothing where it is none, was used, or is over. */
+export const wayBackOf = async (db: Knex, secret: string): Promise<{ name: string } | undefined> => {
+  const row = await wayBackBy(db, secret);
+  return row && { name: row.name };
+};
+
+/** Sets a new pass phrase by a way back in, once; all sessions and codes of before end. Gives a new session. */
+export async function takeWayBack(db: Knex, secret: string, phrase: string, from: From): Promise<string> {
+  await checkAttempts(db, 'way back', from.address);
+  const row = await wayBackBy(db, secret);
+  if (!row) {
+    await noteFailure(db, 'way back', from.address);
+    throw new Refusal(404, 'This way back in was used, or is over. Ask for another.');
+  }
+  const kept = await phraseTaken(phrase, [row.name, row.mail]);
+  const session = await db.transaction(async (trx) => {
+    // Taken by one request only, should it come twice.
+    const taken = (await trx('way_back')
+      .where({ hash: hashOf(secret) })
+      .delete()) as number;
+    if (taken !== 1) throw new Refusal(404, 'This way back in was used.');
+    const person_id = row.person_id;
+    await trx('account').where({ person_id }).update({ phrase: kept, code_secret: null, code_waiting: null });
+    await trx('session').where({ person_id }).delete();
+    await noted(trx, { personId: person_id, act: 'way back taken' });
+    return beginSession(trx, person_id, from);
+  });
+  endConnections(row.person_id);
+  return session;
+}
+
+/** Whether somebody is still in a library they listen to. */
+export const stillIn = async (db: Knex, ctx: Context): Promise<boolean> =>
+  Boolean(await contextOf(db, ctx.libraryId, ctx.personId));

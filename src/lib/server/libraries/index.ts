@@ -1,0 +1,289 @@
+import type { Knex } from 'knex';
+import type { z } from 'zod';
+import type { accountWords, invitationWords, libraryWords, memberWords } from '../../core/forms';
+import { ROLE_WORDS, ROLES, type Role } from '../../core/members';
+import { change } from '../access/change';
+import { makeLibrary, scoped, visible, type Context } from '../access/context';
+import { endConnections, tell } from '../access/events';
+import { notHere, Refusal } from '../access/refusal';
+import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
+import { accountsThere, letIn, makeAccount, type Asker, type From } from '../accounts';
+import { noted } from '../audit';
+import { newId, now } from '../db/ids';
+
+/** What is changed here. */
+const LEAD = { right: 'lead', of: ['members'] } as const;
+
+/** A library somebody is in, and as what. */
+export interface LibraryOf {
+  id: string;
+  name: string;
+  role: Role;
+}
+
+/** The libraries somebody is in, their own first, then by name. */
+export const librariesOf = async (ctx: Context): Promise<LibraryOf[]> =>
+  (await ctx
+    .db('membership')
+    .join('library', 'library.id', 'membership.library_id')
+    .where('membership.person_id', ctx.personId)
+    .orderByRaw('library.owner_id <> ?', [ctx.personId])
+    .orderBy('library.name')
+    .select('library.id', 'library.name', 'membership.role')) as LibraryOf[];
+
+/** Whether somebody is in a library. */
+export const isMember = async (ctx: Context, libraryId: string): Promise<boolean> =>
+  Boolean(await ctx.db('membership').where({ library_id: libraryId, person_id: ctx.personId }).first('role'));
+
+/** Makes another library, whose owner is who asks. */
+export async function addLibrary(
+  ctx: Context,
+  { name }: z.infer<typeof libraryWords>,
+): Promise<{ id: string }> {
+  const id = await ctx.db.transaction((trx) => makeLibrary(trx, ctx.personId, name));
+  return { id };
+}
+
+/** Calls the library otherwise. */
+export const renameLibrary = (ctx: Context, { name }: z.infer<typeof libraryWords>): Promise<void> =>
+  change(ctx, { ...LEAD, of: ['members', 'projects'] }, async (inner) => {
+    await inner.db('library').where({ id: inner.libraryId }).update({ name });
+  });
+
+export interface Member {
+  id: string;
+  name: string;
+  role: Role;
+  joined: string;
+  /** Empty where they have no account. */
+  mail: string;
+  self: boolean;
+}
+
+/** Who is in the library, owners first. Mail addresses are for its owners. */
+export async function membersOf(ctx: Context): Promise<Member[]> {
+  const rows = (await scoped(ctx, 'membership')
+    .join('person', 'person.id', 'membership.person_id')
+    .leftJoin('account', 'account.person_id', 'person.id')
+    .orderBy('person.name')
+    .select('person.id', 'person.name', 'membership.role', 'membership.joined', 'account.mail')) as (Omit<
+    Member,
+    'self'
+  > & { mail: string | null })[];
+  return rows
+    .map((row) => ({
+      ...row,
+      mail: ctx.role === 'owner' ? (row.mail ?? '') : '',
+      self: row.id === ctx.personId,
+    }))
+    .sort((a, b) => ROLES.indexOf(a.role) - ROLES.indexOf(b.role));
+}
+
+export interface Invitation {
+  id: string;
+  name: string;
+  role: Role;
+  made: string;
+  expires: string;
+  by: string;
+}
+
+/** Invitations that can still be used. */
+export const invitationsOf = async (ctx: Context): Promise<Invitation[]> =>
+  (await scoped(ctx, 'invitation')
+    .join('person', 'person.id', 'invitation.owner_id')
+    .whereNull('used')
+    .where('expires', '>', now())
+    .orderBy('invitation.made', 'desc')
+    .select(
+      'invitation.id',
+      'invitation.name',
+      'role',
+      'invitation.made',
+      'expires',
+      ctx.db.raw('person.name AS "by"'),
+    )) as Invitation[];
+
+/** Refuses while somebody works here alone: who invites is somebody others can know. */
+async function checkAccounts(ctx: Context): Promise<void> {
+  if (!(await accountsThere(ctx.db)))
+    throw new Refusal(409, 'Make an account for yourself first; then others can be invited.');
+}
+
+/** Makes a link that lets one person in, once. Gives its secret, which is not kept. */
+export async function invite(
+  ctx: Context,
+  { role, name, days }: z.infer<typeof invitationWords>,
+): Promise<{ secret: string }> {
+  const secret = newSecret();
+  return change(ctx, LEAD, async (inner) => {
+    await checkAccounts(inner);
+    await inner.db('invitation').insert({
+      id: newId(),
+      hash: hashOf(secret),
+      library_id: inner.libraryId,
+      owner_id: inner.personId,
+      role,
+      name,
+      made: now(),
+      expires: inDays(days),
+    });
+    await note(inner, 'invited', `${name}, as ${ROLE_WORDS[role].name.toLowerCase()}`);
+    return { secret };
+  });
+}
+
+const note = (ctx: Context, act: Parameters<typeof noted>[1]['act'], words: string) =>
+  noted(ctx.db, { libraryId: ctx.libraryId, personId: ctx.personId, act, words });
+
+/** Takes an invitation back that nobody used. */
+export const withdrawInvitation = (ctx: Context, id: string): Promise<void> =>
+  change(ctx, LEAD, async (inner) => {
+    const row = (await scoped(inner, 'invitation').where({ id }).whereNull('used').first('name')) as
+      { name: string } | undefined;
+    if (!row) throw notHere('invitation');
+    await scoped(inner, 'invitation').where({ id }).delete();
+    await note(inner, 'invitation withdrawn', row.name);
+  });
+
+interface Invited {
+  id: string;
+  library_id: string;
+  role: Role;
+  name: string;
+  library: string;
+  by: string;
+}
+
+/** What an invitation's secret opens; nothing where it was used, withdrawn or is over. */
+export async function invitationBy(db: Knex, secret: string): Promise<Invited | undefined> {
+  const row = (await db('invitation')
+    .join('library', 'library.id', 'invitation.library_id')
+    .join('person', 'person.id', 'invitation.owner_id')
+    .where('invitation.hash', hashOf(secret))
+    .whereNull('invitation.used')
+    .first(
+      'invitation.id',
+      'invitation.library_id',
+      'invitation.role',
+      'invitation.name',
+      'invitation.expires',
+      db.raw('library.name AS library'),
+      db.raw('person.name AS "by"'),
+    )) as (Invited & { expires: string }) | undefined;
+  return row && !isOver(row.expires) ? row : undefined;
+}
+
+/**
+ * Takes an invitation: for who is signed in, or with a new account. It is used up by it. Gives the library, and a session where a
+ * new account was made.
+ */
+export async function takeInvitation(
+  db: Knex,
+  secret: string,
+  who: Asker | undefined,
+  account: z.infer<typeof accountWords> | undefined,
+  from: From,
+): Promise<{ libraryId: string; session?: string }> {
+  const gone = () => new Refusal(404, 'This invitation was used or withdrawn, or is over. Ask for another.');
+  if (!(await invitationBy(db, secret))) throw gone();
+  if (who?.kind !== 'person' && !account)
+    throw new Refusal(422, 'Sign in, or make an account, to take this invitation.');
+  const make = who?.kind !== 'person' ? await makeAccount(db, account!) : undefined;
+  const result = await db.transaction(async (trx) => {
+    const invited = await invitationBy(trx, secret);
+    if (!invited) throw gone();
+    const personId = who?.kind === 'person' ? who.personId : await make!(trx);
+    const key = { library_id: invited.library_id, person_id: personId };
+    if (await trx('membership').where(key).first('role'))
+      throw new Refusal(409, `You are in ${invited.library} already. The invitation can still be used.`);
+    await trx('membership').insert({ ...key, role: invited.role, joined: now() });
+    await trx('invitation').where({ id: invited.id }).update({ used: now(), used_by: personId });
+    await noted(trx, {
+      libraryId: invited.library_id,
+      personId,
+      act: 'joined',
+      words: `as ${ROLE_WORDS[invited.role].name.toLowerCase()}, invited by ${invited.by}`,
+    });
+    const session = make && (await letIn(trx, personId, from));
+    return { libraryId: invited.library_id, ...(session ? { session } : {}) };
+  });
+  tell(result.libraryId, 'members');
+  return result;
+}
+
+/** Adds somebody who has an account here. */
+export const addMember = (ctx: Context, { mail, role }: z.infer<typeof memberWords>): Promise<void> =>
+  change(ctx, LEAD, async (inner) => {
+    await checkAccounts(inner);
+    const row = (await inner
+      .db('account')
+      .join('person', 'person.id', 'account.person_id')
+      .where({ mail })
+      .first('account.person_id', 'person.name')) as { person_id: string; name: string } | undefined;
+    if (!row)
+      throw new Refusal(404, 'Nobody has an account here with this mail address. Invite them by a link.', [
+        'mail: Nobody has an account here with this mail address. Invite them by a link.',
+      ]);
+    const key = { library_id: inner.libraryId, person_id: row.person_id };
+    if (await inner.db('membership').where(key).first('role'))
+      throw new Refusal(409, `${row.name} is in the library already.`);
+    await inner.db('membership').insert({ ...key, role, joined: now() });
+    await note(inner, 'invited', `${row.name}, as ${ROLE_WORDS[role].name.toLowerCase()}, by name`);
+  });
+
+async function memberHere(ctx: Context, personId: string): Promise<{ role: Role; name: string }> {
+  const row = (await scoped(ctx, 'membership')
+    .join('person', 'person.id', 'membership.person_id')
+    .where('membership.person_id', personId)
+    .first('membership.role', 'person.name')) as { role: Role; name: string } | undefined;
+  if (!row) throw new Refusal(404, 'This person is not in the library.');
+  return row;
+}
+
+/** Refuses to leave a library without an owner. */
+async function checkOwnerLeft(ctx: Context, without: string): Promise<void> {
+  const other = await scoped(ctx, 'membership')
+    .where({ role: 'owner' })
+    .whereNot({ person_id: without })
+    .first('person_id');
+  if (!other) throw new Refusal(409, 'A library has an owner. Make somebody else an owner first.');
+}
+
+/** Makes somebody something else in the library. */
+export const changeRole = (ctx: Context, personId: string, role: Role): Promise<void> =>
+  change(ctx, LEAD, async (inner) => {
+    const member = await memberHere(inner, personId);
+    if (member.role === role) return;
+    if (member.role === 'owner') await checkOwnerLeft(inner, personId);
+    await scoped(inner, 'membership').where({ person_id: personId }).update({ role });
+    await note(
+      inner,
+      'role changed',
+      `${member.name}: ${ROLE_WORDS[member.role].name.toLowerCase()} → ${ROLE_WORDS[role].name.toLowerCase()}`,
+    );
+  });
+
+/**
+ * Takes somebody out of the library, or oneself. What they kept for the library stays; what they kept private is seen by nobody,
+ * and is there again should they come back. Their tokens for it open nothing any more.
+ */
+export async function removeMember(ctx: Context, personId: string): Promise<void> {
+  const self = personId === ctx.personId;
+  await change(ctx, { ...LEAD, right: self ? 'own' : 'lead' }, async (inner) => {
+    const member = await memberHere(inner, personId);
+    if (member.role === 'owner') await checkOwnerLeft(inner, personId);
+    await scoped(inner, 'membership').where({ person_id: personId }).delete();
+    await scoped(inner, 'token').where({ person_id: personId }).delete();
+    await note(inner, self ? 'left' : 'removed', member.name);
+  });
+  endConnections(personId);
+}
+
+/** Passages of one's own in the library that nobody else sees: what is taken along on leaving. */
+export const privatePassages = async (ctx: Context): Promise<string[]> =>
+  (await visible<{ id: string }>(ctx, 'passage')
+    .where('passage.visibility', 'private')
+    .where('passage.owner_id', ctx.personId)
+    .whereNull('binned')
+    .pluck('id')) as string[];

@@ -1,0 +1,33 @@
+<script lang="ts">
+  import { z } from 'zod';
+  import { call } from '$lib/ui/frame/client';
+  import { formOf } from '$lib/ui/frame/forms';
+  import { Button, Field, Input } from '$lib/ui/kit';
+  import Door from '$lib/ui/people/Door.svelte';
+
+  let { data } = $props();
+  const { form, errors, enhance, submitting } = formOf(
+    z.strictObject({ phrase: z.string().min(1, { message: 'Type a new pass phrase.' }).max(1_000) }),
+    { phrase: '' },
+    async ({ phrase }) => {
+      await call('POST', '/api/door/way-back', { secret: data.secret, phrase });
+      location.assign('/');
+    },
+  );
+</script>
+
+<Door title="A new pass phrase">
+  <p>For {data.name}. Where you were signed in, you are signed out then.</p>
+  <form method="POST" use:enhance>
+    <Field label="Pass phrase, 12 characters or more" errors={$errors.phrase}>
+      {#snippet children(attributes)}<Input
+          type="password"
+          autocomplete="new-password"
+          autofocus
+          bind:value={$form.phrase}
+          {...attributes}
+        />{/snippet}
+    </Field>
+    <div><Button look="main" type="submit" disabled={$submitting}>Keep it and sign in</Button></div>
+  </form>
+</Door>

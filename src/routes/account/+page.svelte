@@ -1,0 +1,120 @@
+<script lang="ts">
+  import { accountChange, phraseChange } from '$lib/core/forms';
+  import { call } from '$lib/ui/frame/client';
+  import { formOf } from '$lib/ui/frame/forms';
+  import { renew } from '$lib/ui/frame/live.svelte';
+  import { done } from '$lib/ui/frame/toasts.svelte';
+  import { Button, Field, Input, PageHead } from '$lib/ui/kit';
+  import Codes from '$lib/ui/people/Codes.svelte';
+  import Sessions from '$lib/ui/people/Sessions.svelte';
+  import Tokens from '$lib/ui/people/Tokens.svelte';
+
+  let { data } = $props();
+
+  const about = formOf(
+    accountChange,
+    // svelte-ignore state_referenced_locally
+    { ...data.account, phrase: '' },
+    async (said) => {
+      await call('PATCH', '/api/account', said);
+      said.phrase = '';
+      await renew('members');
+      done('Your account is changed.');
+    },
+  );
+  const { form, errors, enhance } = about;
+  const anew = formOf(phraseChange, { phrase: '', next: '' }, async (said) => {
+    await call('PATCH', '/api/account', said);
+    said.phrase = said.next = '';
+    await renew('members');
+    done('The pass phrase is changed; all other sessions are ended.');
+  });
+  const { form: phrases, errors: phraseErrors, enhance: change } = anew;
+</script>
+
+<svelte:head><title>Account · Retexa</title></svelte:head>
+
+<PageHead>
+  <h1>Account</h1>
+  <span class="sub">{data.account.name}, {data.account.mail}</span>
+</PageHead>
+
+<div class="view">
+  <div class="two">
+    <form method="POST" use:enhance aria-label="Name and mail address">
+      <h2>Name and mail address</h2>
+      <Field label="What you are called" errors={$errors.name}>
+        {#snippet children(attributes)}<Input
+            autocomplete="name"
+            bind:value={$form.name}
+            {...attributes}
+          />{/snippet}
+      </Field>
+      <Field label="Mail address" errors={$errors.mail}>
+        {#snippet children(attributes)}<Input
+            type="email"
+            autocomplete="username"
+            bind:value={$form.mail}
+            {...attributes}
+          />{/snippet}
+      </Field>
+      <Field label="Pass phrase, to be sure it is you" errors={$errors.phrase}>
+        {#snippet children(attributes)}<Input
+            type="password"
+            autocomplete="current-password"
+            bind:value={$form.phrase}
+            {...attributes}
+          />{/snippet}
+      </Field>
+      <div><Button type="submit">Keep the changes</Button></div>
+    </form>
+    <form method="POST" use:change aria-label="Pass phrase">
+      <h2>Pass phrase</h2>
+      <Field label="The one there is" errors={$phraseErrors.phrase}>
+        {#snippet children(attributes)}<Input
+            type="password"
+            autocomplete="current-password"
+            bind:value={$phrases.phrase}
+            {...attributes}
+          />{/snippet}
+      </Field>
+      <Field label="The new one, 12 characters or more" errors={$phraseErrors.next}>
+        {#snippet children(attributes)}<Input
+            type="password"
+            autocomplete="new-password"
+            bind:value={$phrases.next}
+            {...attributes}
+          />{/snippet}
+      </Field>
+      <div><Button type="submit">Change it</Button></div>
+    </form>
+  </div>
+  <Codes on={data.codes} />
+  <Sessions sessions={data.sessions} />
+  <Tokens tokens={data.tokens} library={data.library} />
+</div>
+
+<style>
+  .view {
+    max-width: 900px;
+    padding: 18px 26px 60px;
+  }
+  .two {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(300px, 100%), 1fr));
+    gap: 22px 34px;
+  }
+  form {
+    display: grid;
+    gap: 11px;
+    align-content: start;
+  }
+  .view :global(h2) {
+    margin-bottom: 4px;
+    font-size: 16px;
+    font-weight: 700;
+  }
+  .view > :global(section) {
+    padding-top: 26px;
+  }
+</style>

@@ -1,0 +1,13 @@
+import { libraryWords } from '$lib/core/forms';
+import { addLibrary, renameLibrary } from '$lib/server/libraries';
+import { changes, keepLibrary } from '../../answer';
+
+/** Makes another library and opens it. */
+export const POST = changes(libraryWords, async (said, ctx, event) => {
+  const made = await addLibrary(ctx, said);
+  keepLibrary(event, made.id);
+  return made;
+});
+
+/** Calls the library otherwise. */
+export const PATCH = changes(libraryWords, (said, ctx) => renameLibrary(ctx, said));

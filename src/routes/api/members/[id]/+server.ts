@@ -1,0 +1,10 @@
+import { z } from 'zod';
+import { roleWords } from '$lib/core/forms';
+import { changeRole, removeMember } from '$lib/server/libraries';
+import { changes, idOf } from '../../../answer';
+
+/** Makes somebody something else. */
+export const PATCH = changes(roleWords, ({ role }, ctx, event) => changeRole(ctx, idOf(event), role));
+
+/** Takes somebody out, or oneself. */
+export const DELETE = changes(z.strictObject({}), (_given, ctx, event) => removeMember(ctx, idOf(event)));

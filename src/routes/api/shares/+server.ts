@@ -1,0 +1,6 @@
+import { shareWords } from '$lib/core/forms';
+import { share } from '$lib/server/shares';
+import { changes, look } from '../../answer';
+
+/** Makes a link to read. */
+export const POST = changes(shareWords.extend({ look }), ({ look, ...said }, ctx) => share(ctx, said, look));
