@@ -1,5 +1,5 @@
 import type { LayoutServerLoad } from './$types';
-import { librariesOf } from '$lib/server/libraries';
+import { librariesOf, peopleOf } from '$lib/server/libraries';
 import { libraryName, listProjects } from '$lib/server/projects';
 import { openJobs } from '$lib/server/jobs';
 import { savedCounts, savedQueries } from '$lib/server/queries';
@@ -11,13 +11,14 @@ import { lookOf } from './look';
 /** What stands around every view. */
 const shellOf = async (locals: App.Locals) => {
   const { ctx, projectId, asker } = locals;
-  const [projects, counts, jobs, look, library, libraries, saved] = await Promise.all([
+  const [projects, counts, jobs, look, library, libraries, everybody, saved] = await Promise.all([
     listProjects(ctx),
     countsOf(ctx, projectId),
     openJobs(ctx),
     lookOf(locals),
     libraryName(ctx),
     librariesOf(ctx),
+    peopleOf(ctx),
     savedQueries(ctx),
   ]);
   return {
@@ -30,6 +31,8 @@ const shellOf = async (locals: App.Locals) => {
     libraryId: ctx.libraryId,
     libraries,
     role: ctx.role,
+    personId: ctx.personId,
+    everybody,
     /** Who signed in; nobody where somebody works alone. */
     person: asker?.kind === 'person' ? { name: asker.name } : undefined,
     saved,

@@ -20,6 +20,7 @@
   import CitationDialog from '$lib/ui/lists/CitationDialog.svelte';
 
   let { data, children } = $props();
+  $effect.pre(() => drafts.of(data.person && data.personId));
   let strip: Strip | undefined = $state();
   /** Who is not let in yet sees the door, and nothing around it. */
   const atDoor = $derived(page.route.id?.startsWith('/(door)/') ?? false);

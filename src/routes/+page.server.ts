@@ -1,5 +1,6 @@
 import type { PageServerLoad } from './$types';
 import { chartsOf, deskOf } from '$lib/server/overview';
+import { saidForMe } from '$lib/server/replies';
 import { listTasks } from '$lib/server/tasks';
 
 /** How many tasks the Desk shows, the soonest due. */
@@ -11,6 +12,7 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
   return {
     desk: await deskOf(ctx, projectId),
     charts: await chartsOf(ctx, projectId),
+    forMe: await saidForMe(ctx),
     tasks: await listTasks(ctx, projectId ? { projectId } : {}, TASKS),
   };
 };

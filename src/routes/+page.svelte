@@ -2,6 +2,7 @@
   import { Button, PageHead } from '$lib/ui/kit';
   import DeskCharts from '$lib/ui/desk/DeskCharts.svelte';
   import FirstRun from '$lib/ui/frame/FirstRun.svelte';
+  import ForMe from '$lib/ui/people/ForMe.svelte';
   import TaskList from '$lib/ui/reader/TaskList.svelte';
   import TintSwatch from '$lib/ui/reader/TintSwatch.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
@@ -55,6 +56,10 @@
       {:else}<p class="pencil-green font-semibold">
           Nothing waits. Everything is checked and prints complete.
         </p>{/each}
+      {#if data.forMe.length}
+        <h2>For you</h2>
+        <ForMe lines={data.forMe} />
+      {/if}
       {#if data.tasks.length}
         <h2>To do</h2>
         <TaskList tasks={data.tasks} />

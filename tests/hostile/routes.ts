@@ -172,6 +172,15 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     post('/api/passages/out', { ids: [i.passage], as: 'docx' }),
   ],
   'api/passages/copied': (i) => [post('/api/passages/copied', { ids: [i.passage], layout: 'beside' })],
+  'api/passages/[id]/replies': (i) => [
+    post(`/api/passages/${i.passage}/replies`, { text: 'Is this so?', to: [] }),
+  ],
+  'api/passages/[id]/settled': (i) => [post(`/api/passages/${i.passage}/settled`, { settled: true })],
+  'api/replies/[id]': (i) => [
+    post(`/api/replies/${i.note}`, { text: 'Otherwise' }, 'PATCH'),
+    post(`/api/replies/${i.note}`, { gone: true }, 'PATCH'),
+  ],
+  'api/replies/seen': (i) => [post('/api/replies/seen', { ids: [i.note] })],
   'api/passages/[id]/links': (i) => [
     post(`/api/passages/${i.passage}/links`, { to: i.passage, kind: 'supports' }),
     post(`/api/passages/${i.passage}/links`, { to: i.passage, kind: null }),

@@ -3,6 +3,7 @@
   import { libraryWords } from '$lib/core/forms';
   import { call } from '$lib/ui/frame/client';
   import { dateLabel } from '$lib/ui/frame/dates';
+  import { drafts } from '$lib/ui/frame/drafts';
   import { formOf } from '$lib/ui/frame/forms';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
   import { Button, Field, Input, PageHead } from '$lib/ui/kit';
@@ -58,6 +59,7 @@
           text="Make my account"
           make={async (said) => {
             await call('POST', '/api/door/set-up', said);
+            drafts.give(data.personId);
             location.assign('/members');
           }}
         />

@@ -55,6 +55,20 @@ describe('runs', () => {
     expect(runsToRtf([{ text: 'Ó {x} \\ 潮', italic: true }])).toBe('{\\i \\u211 ? \\{x\\} \\\\ \\u28526 ?}');
     expect(runsToRtf([{ text: '𝄞' }])).toBe('\\u-10188 ?\\u-8930 ?');
   });
+  it('links an address that is printed in parts, as a resolver with a DOI behind it is', () => {
+    const runs = [
+      { text: 'Pell. ' },
+      { text: 'https://doi.org/' },
+      { text: '10.5555/a', field: 'DOI', italic: true },
+      { text: '. See https://b.example/c; ' },
+      { text: 'and so on' },
+    ];
+    expect(runsToHtml(runs, { links: true })).toBe(
+      'Pell. <a href="https://doi.org/10.5555/a">https://doi.org/<i>10.5555/a</i></a>. See <a href="https://b.example/c">https://b.example/c</a>; and so on',
+    );
+    expect(runsToHtml(runs)).not.toContain('<a');
+  });
+
   it('link addresses without the full stop after them', () => {
     expect(runsToHtml([{ text: 'See https://a.example/x?y=1&z=2.' }], { links: true })).toBe(
       'See <a href="https://a.example/x?y=1&amp;z=2">https://a.example/x?y=1&amp;z=2</a>.',

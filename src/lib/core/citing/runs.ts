@@ -87,29 +87,53 @@ export function runsToText(runs: Run[]): string {
 
 const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
 
-function linked(text: string): string {
-  let out = '';
-  let from = 0;
-  for (const m of text.matchAll(ADDRESS)) {
-    out += escapeHtml(text.slice(from, m.index)) + `<a href="${escapeHtml(m[0])}">${escapeHtml(m[0])}</a>`;
-    from = m.index + m[0].length;
-  }
-  return out + escapeHtml(text.slice(from));
+/** Where the addresses in a text begin and end. */
+const addressesIn = (text: string): { from: number; to: number }[] =>
+  text.includes('://')
+    ? [...text.matchAll(ADDRESS)].map((m) => ({ from: m.index, to: m.index + m[0].length }))
+    : [];
+
+function lookOf(run: Run, text: string, fields: boolean): string {
+  let inner = escapeHtml(text);
+  if (run.smallCaps) inner = `<span style="font-variant:small-caps">${inner}</span>`;
+  if (run.underline) inner = `<u>${inner}</u>`;
+  if (run.raised) inner = `<sup>${inner}</sup>`;
+  if (run.lowered) inner = `<sub>${inner}</sub>`;
+  if (run.bold) inner = `<b>${inner}</b>`;
+  if (run.italic) inner = `<i>${inner}</i>`;
+  return fields && run.field ? `<span data-field="${escapeHtml(run.field)}">${inner}</span>` : inner;
 }
 
-/** Runs as HTML. With `fields`, parts carry `data-field`; with `links`, addresses become links. */
+/**
+ * Runs as HTML. With `fields`, parts carry `data-field`; with `links`, addresses become links, also one that is printed in
+ * parts, such as the resolver's and the DOI behind it.
+ */
 export function runsToHtml(runs: Run[], options: { fields?: boolean; links?: boolean } = {}): string {
+  const all = writable(runs);
+  const fields = options.fields ?? false;
+  const whole = options.links ? all.map((r) => r.text).join('') : '';
+  const addresses = addressesIn(whole);
   let html = '';
-  for (const run of writable(runs)) {
-    let inner = options.links ? linked(run.text) : escapeHtml(run.text);
-    if (run.smallCaps) inner = `<span style="font-variant:small-caps">${inner}</span>`;
-    if (run.underline) inner = `<u>${inner}</u>`;
-    if (run.raised) inner = `<sup>${inner}</sup>`;
-    if (run.lowered) inner = `<sub>${inner}</sub>`;
-    if (run.bold) inner = `<b>${inner}</b>`;
-    if (run.italic) inner = `<i>${inner}</i>`;
-    if (options.fields && run.field) inner = `<span data-field="${escapeHtml(run.field)}">${inner}</span>`;
-    html += inner;
+  let at = 0;
+  let next = 0;
+  for (const run of all) {
+    const end = at + run.text.length;
+    let from = at;
+    // What of a run lies before, in and behind addresses; a link is closed where its address ends.
+    while (from < end) {
+      const address = addresses[next];
+      const inside = address !== undefined && from >= address.from;
+      const to = Math.min(end, !address ? end : inside ? address.to : address.from);
+      if (inside && from === address.from)
+        html += `<a href="${escapeHtml(whole.slice(address.from, address.to))}">`;
+      html += lookOf(run, run.text.slice(from - at, to - at), fields);
+      if (inside && to === address.to) {
+        html += '</a>';
+        next++;
+      }
+      from = to;
+    }
+    at = end;
   }
   return html;
 }

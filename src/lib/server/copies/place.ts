@@ -27,12 +27,15 @@ export async function keepPlace(ctx: Context, copyId: string, place: ReadingPlac
   });
 }
 
-/** Where the person stopped in a copy; nothing where it was not opened yet. */
-export async function placeIn(ctx: Context, copyId: string): Promise<ReadingPlace | undefined> {
+/** Where the person stopped in a copy, and when they were last in it; nothing where it was not opened yet. */
+export async function placeIn(
+  ctx: Context,
+  copyId: string,
+): Promise<(ReadingPlace & { read: string }) | undefined> {
   return (await scoped<ReadingPlace & { copy_id: string; person_id: string }>(ctx, 'reading_place')
     .where('copy_id', copyId)
     .where('person_id', ctx.personId)
-    .first('at', 'furthest', 'length')) as unknown as ReadingPlace | undefined;
+    .first('at', 'furthest', 'length', 'read')) as unknown as (ReadingPlace & { read: string }) | undefined;
 }
 
 /** How far the person has read of each of some sources, of the copy they came furthest in: 0 to 1. */

@@ -79,6 +79,13 @@ export async function membersOf(ctx: Context): Promise<Member[]> {
     .sort((a, b) => ROLES.indexOf(a.role) - ROLES.indexOf(b.role));
 }
 
+/** Who is in the library, by name. */
+export const peopleOf = async (ctx: Context): Promise<{ id: string; name: string }[]> =>
+  (await scoped(ctx, 'membership')
+    .join('person', 'person.id', 'membership.person_id')
+    .orderBy('person.name')
+    .select('person.id', 'person.name')) as { id: string; name: string }[];
+
 export interface Invitation {
   id: string;
   name: string;

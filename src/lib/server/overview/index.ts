@@ -87,6 +87,8 @@ export async function deskOf(ctx: Context, projectId?: string) {
       .limit(5) as unknown as Promise<SourceRow[]>,
     visible<PassageRow>(ctx, 'passage')
       .whereNull('passage.binned')
+      // Where one stopped oneself.
+      .where('passage.owner_id', ctx.personId)
       // Asked of each of the latest, so that they are read in their order.
       .whereExists(living(ctx, filter).whereRaw('source.id = passage.source_id').select('source.id'))
       .orderBy('passage.added', 'desc')

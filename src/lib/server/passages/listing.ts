@@ -4,6 +4,7 @@ import { visible, type Context } from '../access/context';
 import { inParts } from '../db/ids';
 import { parseQuery } from '../../core/query';
 import { wordsOf } from '../query';
+import { namesOf } from '../history/repository';
 import { withWords } from '../search/repository';
 import { getSources, ofSourcesAsked, labelOfRecord } from '../sources/repository';
 import { talliesOf } from '../sources/tallies';
@@ -13,6 +14,8 @@ import { openPassage, type Passage, type PassageRow } from './repository';
 export interface PassageItem extends Passage {
   sourceLabel: string;
   sections: { id: string; name: string }[];
+  /** Whose it is, by name. */
+  owner: string;
 }
 
 export interface PassageFilter {
@@ -169,7 +172,12 @@ const named = async (
     ctx,
     passages.map((p) => p.id),
   );
-  return passages.map((p) => ({ ...p, sections: sections.get(p.id) ?? [] }));
+  const owners = await namesOf(ctx, [...new Set(passages.map((p) => p.ownerId))]);
+  return passages.map((p) => ({
+    ...p,
+    sections: sections.get(p.id) ?? [],
+    owner: owners.get(p.ownerId) ?? '',
+  }));
 };
 
 /** The living passages that fit a filter, newest first or by source and place, at most `limit`, and how many there are. */

@@ -12,15 +12,15 @@ const STYLE = `
 :root { color-scheme: light dark; --ink: #16222b; --soft: #52626c; --rule: #d7dee2; --page: #fdfdfb; --line: #b7791f; }
 @media (prefers-color-scheme: dark) { :root { --ink: #e6edf0; --soft: #a4b3bb; --rule: #33444d; --page: #14202a; --line: #d6a24c; } }
 body { max-width: 44rem; margin: 0 auto; padding: 3rem 1.25rem 5rem; background: var(--page); color: var(--ink); font: 1.06rem/1.55 Georgia, 'Times New Roman', serif; overflow-wrap: anywhere; }
-h1 { margin: 0 0 .4rem; font-size: 1.6rem; line-height: 1.25; }
+h1 { margin: 0 0 .4rem; color: var(--ink); font-size: 1.6rem; line-height: 1.25; }
 h2 { margin: 2.2rem 0 .8rem; font-size: 1.15rem; }
 header, footer, .under { font-family: system-ui, sans-serif; font-size: .88rem; color: var(--soft); }
-header { padding-bottom: 1rem; border-bottom: 1px solid var(--rule); }
+header { margin-bottom: 1.6rem; padding-bottom: 1rem; border-bottom: 1px solid var(--rule); }
 a { color: inherit; text-underline-offset: .2em; }
 .entry { margin: 0 0 1rem; }
 .hang > p { padding-left: 2em; text-indent: -2em; }
 .entry > p { margin: 0; }
-.under { margin: .3rem 0 .8rem 2em; }
+.entry > p.under { margin: .3rem 0 .8rem 2em; padding: 0; text-indent: 0; }
 .passage { margin: .7rem 0 .7rem 2em; padding-left: .9rem; border-left: 3px double var(--line); font-size: .98rem; }
 .passage p { margin: 0 0 .25rem; }
 .passage .own { font-family: system-ui, sans-serif; font-size: .9rem; }
@@ -64,7 +64,7 @@ export function sharedPage(given: {
         ? `<p class="under">${documents
             .map(
               ({ address, name, kind }) =>
-                `<a href="${escapeHtml(address)}">${KINDS[kind] ?? 'Document'}${name ? `: ${escapeHtml(name)}` : ''}</a>`,
+                `<a href="${escapeHtml(address)}">${KINDS[kind] ?? 'Document'}${name && !name.startsWith('http') ? `: ${escapeHtml(name)}` : ''}</a>`,
             )
             .join('<br>')}</p>`
         : '') +

@@ -5,6 +5,8 @@
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button, Checkbox } from '../kit';
   import { openCiting } from '../lists/citing.svelte';
+  import { people } from '../people/others.svelte';
+  import PersonMark from '../people/PersonMark.svelte';
   import FigurePicture from '../reader/FigurePicture.svelte';
   import Reworded from '../reader/Reworded.svelte';
   import TintSwatch from '../reader/TintSwatch.svelte';
@@ -93,6 +95,11 @@
     <p class="small-label">
       <TintSwatch tint={passage.tint} />
       {KIND_LABELS[passage.kind]}{passage.visibility === 'private' ? ' · only for me' : ''}
+      {#if people.several}<PersonMark
+          id={passage.ownerId}
+          name={passage.owner}
+          self={passage.ownerId === people.self}
+        />{/if}
     </p>
     {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
     {#if passage.ownWords}<p class="serif words">{passage.ownWords}</p>{/if}

@@ -54,7 +54,7 @@
         ><span class="small-label">Good for</span><Select
           bind:value={() => String($linkForm.days), (days) => ($linkForm.days = Number(days))}
         >
-          {#each [1, 7, 30, 90] as days (days)}<option value={days}
+          {#each [1, 7, 30, 90] as days (days)}<option value={String(days)}
               >{days === 1 ? 'a day' : `${days} days`}</option
             >{/each}
         </Select></label

@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { page } from '$app/state';
+  import { hidden } from '../people/others.svelte';
   import type { CopyOpen } from './open';
   import { wordsSelected } from './begun.svelte';
   import { offer } from '../frame/actions.svelte';
@@ -20,8 +22,15 @@
   /** A copy that is read: its document, and its passages beside it. */
   let { data }: { data: CopyOpen } = $props();
   let scroller: HTMLElement | undefined = $state();
+  /** What is shown of it: without those whose passages are hidden. */
+  const shown = $derived({ ...data, passages: data.passages.filter((p) => !hidden.has(p.ownerId)) });
+  /** When it was last open, however often it is read anew while it is. */
+  const since = $derived.by(() => {
+    void data.copy.id;
+    return untrack(() => data.place?.read);
+  });
   const read = reader(
-    () => data,
+    () => shown,
     () => scroller,
   );
   let finding = $state(false);
@@ -202,6 +211,9 @@
       passages={read.placed}
       onWhole={read.onWhole}
       links={data.links}
+      threads={data.threads}
+      all={data.passages}
+      {since}
       tasks={data.tasks}
       moved={read.moved}
       chosen={read.chosen}

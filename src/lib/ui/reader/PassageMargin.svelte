@@ -1,8 +1,15 @@
 <script lang="ts">
+  import { page } from '$app/state';
+  import { may } from '$lib/core/members';
   import { KIND_LABELS, locatorText } from '$lib/core/passages';
   import type { Passage, PassageItem, PassageLink } from '$lib/server/passages';
   import type { TaskItem } from '$lib/server/tasks';
+  import type { Thread as Said } from '$lib/server/replies';
   import { Button } from '../kit';
+  import { people } from '../people/others.svelte';
+  import PersonMark from '../people/PersonMark.svelte';
+  import Thread from '../people/Thread.svelte';
+  import Whose from '../people/Whose.svelte';
   import { wordsSelected, type Begun, type Fresh } from './begun.svelte';
   import type { figuring } from './figuring.svelte';
   import FigurePicture from './FigurePicture.svelte';
@@ -14,6 +21,12 @@
     /** Those that are on the whole of it, with no place in it. */
     onWhole: PassageItem[];
     links: Record<string, PassageLink[]>;
+    /** What was said to them, by their ids. */
+    threads: Record<string, Said>;
+    /** All there are, shown or not. */
+    all: PassageItem[];
+    /** When who looks was last in the document. */
+    since: string | undefined;
     tasks: TaskItem[];
     /** Those that were not where they had been. */
     moved: (passage: PassageItem) => boolean;
@@ -35,6 +48,9 @@
     passages,
     onWhole,
     links,
+    threads,
+    all,
+    since,
     tasks,
     moved,
     chosen,
@@ -57,9 +73,27 @@
     return () => clearTimeout(next);
   });
   const toDo = (p: Passage) => tasks.filter((t) => t.passageId === p.id && !t.done).length;
+  const isNew = ({ ownerId, added }: { ownerId: string; added: string }) =>
+    since !== undefined && ownerId !== people.self && added > since;
+  const said = (id: string) => threads[id]?.replies.length ?? 0;
+  const mayChange = ({ ownerId }: PassageItem) =>
+    may(page.data.role, 'edit') || (may(page.data.role, 'annotate') && ownerId === people.self);
   const card = (node: HTMLElement, id: string) => level.card(node, id);
   const head = (node: HTMLElement) => level.head(node);
 </script>
+
+{#snippet whose(passage: PassageItem)}
+  {#if people.several || passage.ownerId !== people.self}
+    <p class="small-label whose">
+      <PersonMark id={passage.ownerId} name={passage.owner} self={passage.ownerId === people.self} />
+      {#if isNew(passage)}<span class="pencil-blue">new</span>{/if}
+      {#if threads[passage.id]?.settled}<span>settled</span>{/if}
+      {#if said(passage.id)}<span class:pencil-blue={threads[passage.id]?.replies.some(isNew)}
+          >{said(passage.id) === 1 ? 'one reply' : `${said(passage.id)} replies`}</span
+        >{/if}
+    </p>
+  {/if}
+{/snippet}
 
 {#snippet filed(passage: PassageItem)}
   {@const linked = links[passage.id]?.length ?? 0}
@@ -79,6 +113,7 @@
 
 <aside class="margin" aria-label="Passages">
   <section class="on-whole" use:head aria-label="On the whole document">
+    <Whose passages={all} />
     {#each onWhole as passage (passage.id)}
       <article style="--tint: var(--tint-{passage.tint})">
         <p class="small-label top">
@@ -89,7 +124,13 @@
         {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
         {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
         {@render filed(passage)}
-        <Button small onclick={() => onedit(passage.id)}>Edit</Button>
+        {@render whose(passage)}
+        {#if mayChange(passage)}<Button small onclick={() => onedit(passage.id)}>Edit</Button>{/if}
+        {#if people.several}<Thread
+            passageId={passage.id}
+            thread={threads[passage.id]}
+            alone={passage.visibility === 'private'}
+          />{/if}
       </article>
     {/each}
     <Button small look="quiet" onclick={onwhole}>A word on the whole of it</Button>
@@ -149,8 +190,16 @@
       {@render filed(passage)}
       {#if passage.anchor === 'changed'}<Reworded {passage} />
       {:else if moved(passage)}<p class="pencil-blue small">Moved with the text</p>{/if}
-      {#if chosen === passage.id}<Button small class="edit" onclick={() => onedit(passage.id)}>Edit</Button
-        >{/if}
+      {@render whose(passage)}
+      {#if chosen === passage.id}
+        {#if mayChange(passage)}<Button small class="edit" onclick={() => onedit(passage.id)}>Edit</Button
+          >{/if}
+        {#if people.several}<Thread
+            passageId={passage.id}
+            thread={threads[passage.id]}
+            alone={passage.visibility === 'private'}
+          />{/if}
+      {/if}
     </article>
   {/each}
   {#if fresh ?? figure.fresh}
@@ -164,6 +213,12 @@
 </aside>
 
 <style>
+  .whose {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 10px;
+    align-items: center;
+  }
   .margin {
     position: relative;
     min-height: 100%;

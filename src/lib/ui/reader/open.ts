@@ -1,5 +1,6 @@
 import type { CopyHead, ReadingPlace } from '$lib/server/copies';
 import type { PassageItem, PassageLink } from '$lib/server/passages';
+import type { Thread } from '$lib/server/replies';
 import type { Section } from '$lib/server/projects';
 import type { TaskItem } from '$lib/server/tasks';
 
@@ -10,7 +11,9 @@ export interface CopyOpen {
   copies: CopyHead[];
   passages: PassageItem[];
   tasks: TaskItem[];
-  place: ReadingPlace | undefined;
+  place: (ReadingPlace & { read: string }) | undefined;
+  /** What was said to passages, by their ids. */
+  threads: Record<string, Thread>;
   /** Tags passages have. */
   tags: string[];
   sections: Section[];

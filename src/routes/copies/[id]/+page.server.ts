@@ -3,6 +3,7 @@ import { shortLabel } from '$lib/core/source';
 import { copiesOf, getCopy, placeIn } from '$lib/server/copies';
 import { itemsOf, linksOf, listPassages, passagesWhere, tagsOfPassages } from '$lib/server/passages';
 import { listSections } from '$lib/server/projects';
+import { threadsOf } from '$lib/server/replies';
 import { listTasks } from '$lib/server/tasks';
 import { getSource } from '$lib/server/sources';
 import { orRefuse } from '../../answer';
@@ -24,10 +25,8 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     listPassages(ctx, projectId ? { projectId } : {}, OTHERS),
   ]);
   const passages = await itemsOf(ctx, found);
-  const links = await linksOf(
-    ctx,
-    found.map((p) => p.id),
-  );
+  const ids = found.map((p) => p.id);
+  const [links, threads] = [await linksOf(ctx, ids), await threadsOf(ctx, ids)];
   return {
     copy,
     copies,
@@ -37,6 +36,7 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     tags: tags.map(({ tag }) => tag),
     sections: sections.filter((s) => !projectId || s.projectId === projectId),
     links: Object.fromEntries(links),
+    threads: Object.fromEntries(threads),
     others: others.items,
     source: { id: source.id, title: source.record.title ?? '', label: shortLabel(source.record) },
   };

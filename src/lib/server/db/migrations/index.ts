@@ -26,6 +26,7 @@ import * as printedAnew from './0024-printed-anew';
 import * as outline from './0025-outline';
 import * as draft from './0026-draft';
 import * as accounts from './0027-accounts';
+import * as replies from './0028-replies';
 
 interface Migration {
   name: string;
@@ -60,6 +61,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0025-outline', up: outline.up },
   { name: '0026-draft', up: draft.up },
   { name: '0027-accounts', up: accounts.up },
+  { name: '0028-replies', up: replies.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

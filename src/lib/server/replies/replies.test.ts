@@ -1,0 +1,106 @@
+import type { Knex } from 'knex';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { sourceRecord } from '../../core/source';
+import { makePerson, transaction, type Context } from '../access/context';
+import { keepPassage } from '../passages';
+import { insertSource } from '../sources/repository';
+import { openTestLibrary } from '../test-library';
+import { addReply, changeReply, lookedAt, saidForMe, settle, threadsOf } from '.';
+
+let db: Knex;
+let ada: Context;
+let ben: Context;
+let sourceId: string;
+beforeEach(async () => {
+  ({ db, ctx: ada } = await openTestLibrary());
+  const { personId } = await makePerson(db, 'Ben');
+  ben = { ...ada, personId, role: 'annotator' };
+  await db('membership').insert({ library_id: ada.libraryId, person_id: personId, role: 'annotator' });
+  sourceId = (
+    await transaction(ada, (inner) =>
+      insertSource(inner, sourceRecord.parse({ type: 'book', title: 'Sluices' }), { why: 'test' }),
+    )
+  ).id;
+});
+afterEach(() => db.destroy());
+
+const kept = (ctx: Context, visibility: 'private' | 'library' = 'library') =>
+  keepPassage(ctx, {
+    copyId: null,
+    sourceId,
+    selectors: null,
+    exact: 'Read in print',
+    kind: 'quotation',
+    gist: '',
+    ownWords: '',
+    tint: 'claim',
+    locator: null,
+    visibility,
+  });
+
+describe('what is said to a passage', () => {
+  it('stands under it in its order, and is found by whom it is for until they looked', async () => {
+    const { id } = await kept(ada);
+    await addReply(ada, id, { text: 'Is this so?', to: [ben.personId] });
+    await addReply(ben, id, { text: 'It is; see p. 4.', to: [ada.personId, ben.personId] });
+    const { replies } = (await threadsOf(ada, [id])).get(id)!;
+    expect(replies.map(({ owner, text, to }) => [owner, text, to])).toEqual([
+      ['You', 'Is this so?', ['Ben']],
+      ['Ben', 'It is; see p. 4.', ['You']],
+    ]);
+    const [line] = await saidForMe(ben);
+    expect(line).toMatchObject({ from: 'You', passageId: id, sourceLabel: 'Sluices' });
+    await lookedAt(ada, [line!.id]);
+    expect(await saidForMe(ben)).toHaveLength(1);
+    await lookedAt(ben, [line!.id]);
+    expect(await saidForMe(ben)).toEqual([]);
+    expect(await saidForMe(ada)).toHaveLength(1);
+  });
+
+  it('is nobody’s who does not see the passage', async () => {
+    const { id } = await kept(ada, 'private');
+    const { id: reply } = await addReply(ada, id, { text: 'To myself', to: [] });
+    await expect(addReply(ada, id, { text: 'x', to: [ben.personId] })).rejects.toMatchObject({ status: 422 });
+    await expect(addReply(ben, id, { text: 'x', to: [] })).rejects.toMatchObject({ status: 404 });
+    await expect(changeReply(ben, reply, { gone: true })).rejects.toMatchObject({ status: 404 });
+    await expect(settle(ben, id, true)).rejects.toMatchObject({ status: 404 });
+  });
+
+  it('is on no Desk once the passage is private, or the reply is taken away', async () => {
+    const { id } = await kept(ada);
+    const { id: reply } = await addReply(ada, id, { text: 'For Ben', to: [ben.personId] });
+    await db('passage').where({ id }).update({ visibility: 'private' });
+    expect(await saidForMe(ben)).toEqual([]);
+    await db('passage').where({ id }).update({ visibility: 'library' });
+    expect(await saidForMe(ben)).toHaveLength(1);
+    await changeReply(ada, reply, { gone: true });
+    expect(await saidForMe(ben)).toEqual([]);
+    await changeReply(ada, reply, { gone: false });
+    expect(await saidForMe(ben)).toHaveLength(1);
+  });
+
+  it('is worded otherwise by who said it, and taken away by them or an editor', async () => {
+    const { id } = await kept(ada);
+    const { id: hers } = await addReply(ada, id, { text: 'hers', to: [] });
+    const { id: his } = await addReply(ben, id, { text: 'his', to: [] });
+    await changeReply(ben, his, { text: 'his, again' });
+    await expect(changeReply(ben, hers, { text: 'x' })).rejects.toMatchObject({ status: 403 });
+    await expect(changeReply(ben, hers, { gone: true })).rejects.toMatchObject({ status: 403 });
+    await expect(changeReply(ada, his, { text: 'x' })).rejects.toMatchObject({ status: 403 });
+    await changeReply(ada, his, { gone: true });
+    expect((await threadsOf(ada, [id])).get(id)!.replies.map(({ text }) => text)).toEqual(['hers']);
+  });
+
+  it('is settled and open again; a reader says nothing', async () => {
+    const { id } = await kept(ada);
+    await settle(ben, id, true);
+    await settle(ada, id, true);
+    expect((await threadsOf(ada, [id])).get(id)!.settled).toMatchObject({ by: 'Ben' });
+    await settle(ada, id, false);
+    expect((await threadsOf(ada, [id])).get(id)).toBeUndefined();
+    await expect(addReply({ ...ben, role: 'reader' }, id, { text: 'x', to: [] })).rejects.toMatchObject({
+      status: 403,
+    });
+    await expect(addReply(ben, id, { text: 'x', to: ['nobody'] })).rejects.toMatchObject({ status: 404 });
+  });
+});
