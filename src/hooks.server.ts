@@ -24,8 +24,10 @@ import {
   tokenReaches,
   type Asker,
 } from '$lib/server/accounts';
+import { keepBackups } from '$lib/server/backup';
 import { database, readingDatabase } from '$lib/server/db/open';
 import { endWithProcess } from '$lib/server/ending';
+import { noteAnswer } from '$lib/server/http/metrics';
 import { checkAsking } from '$lib/server/http/who-asks';
 import { log } from '$lib/server/log';
 import { findProject } from '$lib/server/projects';
@@ -38,6 +40,7 @@ export const init: ServerInit = async () => {
   if (dev) return;
   endWithProcess();
   process.env.HOST ??= '0.0.0.0';
+  keepBackups();
   const secret = await secretToSetUp(await database());
   if (secret)
     console.log(
@@ -112,7 +115,9 @@ export const handle: Handle = async ({ event, resolve }) => {
     if (chosen && (await findProject(locals.ctx, chosen))) locals.projectId = chosen;
   }
   const page = request.headers.get('x-page')?.slice(0, 40);
+  const begun = performance.now();
   const { answer: response, changed } = await answering(page, async () => resolve(event));
+  noteAnswer(response.status, (performance.now() - begun) / 1_000);
   if (changed.length) response.headers.set('x-changed', changed.join(' '));
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'no-referrer');

@@ -35,6 +35,8 @@ const shellOf = async (locals: App.Locals) => {
     everybody,
     /** Who signed in; nobody where somebody works alone. */
     person: asker?.kind === 'person' ? { name: asker.name } : undefined,
+    /** Who looks keeps the server. */
+    keeps: asker?.kind === 'alone' || (asker?.kind === 'person' && asker.keeper),
     saved,
     // Counted behind what is shown.
     savedCounts: saved.length ? savedCounts(ctx, projectId).catch(() => undefined) : Promise.resolve({}),

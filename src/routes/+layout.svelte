@@ -57,6 +57,7 @@
     redo: redoLast(),
     light: turn,
     members: () => goto('/members'),
+    ...(data.keeps ? { backup: () => goto('/backup') } : {}),
     keys: () => (keys = true),
     ...goings,
   }));

@@ -114,7 +114,7 @@ const send = (who: Who, { method, path, json, bytes, type }: Sound) =>
     },
   });
 
-const OPEN = /^(?:\(door\)|api\/door|read\/|reading\.css$|health$)/;
+const OPEN = /^(?:\(door\)|api\/door|read\/|reading\.css$|health$|metrics$)/;
 const sound = () =>
   Object.entries(SOUND).flatMap(([route, make]) => make(ids).map((given) => ({ route, given })));
 

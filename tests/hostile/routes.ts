@@ -233,6 +233,14 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'read/[secret]': () => [get(`/read/${NO_SECRET}`), get(`/read/${NO_SECRET}?as=ris`)],
   'read/[secret]/documents/[id]': (i) => [get(`/read/${NO_SECRET}/documents/${i.copy}`)],
   members: () => [get('/members')],
+  backup: () => [get('/backup')],
+  health: () => [get('/health')],
+  metrics: () => [get('/metrics')],
+  'api/backups': () => [get('/api/backups')],
+  'api/backups/[name]': () => [
+    get('/api/backups/retexa-2026-01-01T00-00-00Z.tar'),
+    get('/api/backups/..%2Fretexa.sqlite'),
+  ],
   account: () => [get('/account')],
   'api/account': () => [
     post('/api/account', { name: 'A', mail: 'a@harbour.example', phrase: 'x' }, 'PATCH'),

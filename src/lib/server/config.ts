@@ -61,6 +61,25 @@ export const config = {
   get openToAll(): boolean {
     return process.env.RETEXA_WITHOUT_ACCOUNTS === 'everybody-may-do-everything';
   },
+  /** What is sent to read `/metrics`: `RETEXA_METRICS`, at least 20 characters; it is not answered where none is set. */
+  get metricsSecret(): string | undefined {
+    const given = process.env.RETEXA_METRICS ?? '';
+    return given.length >= 20 ? given : undefined;
+  },
+  /** Where backups are made. */
+  get backupFolder(): string {
+    return resolve(process.env.RETEXA_BACKUPS ?? join(config.dataFolder, 'backups'));
+  },
+  /** Every how many hours a backup is made by itself: `RETEXA_BACKUP_HOURS`; never where it is not set. */
+  get backupHours(): number | undefined {
+    const hours = Number(process.env.RETEXA_BACKUP_HOURS);
+    return hours > 0 ? hours : undefined;
+  },
+  /** How many backups are kept: `RETEXA_BACKUPS_KEPT`. */
+  get backupsKept(): number {
+    const kept = Math.floor(Number(process.env.RETEXA_BACKUPS_KEPT ?? 7));
+    return kept >= 1 ? kept : 7;
+  },
   /** Folder of the built worker threads and the style catalogue. */
   get buildFolder(): string {
     return resolve(process.env.RETEXA_BUILD ?? 'build');

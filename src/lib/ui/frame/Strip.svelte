@@ -19,6 +19,7 @@
       libraryId: string;
       libraries: LibraryOf[];
       person: { name: string } | undefined;
+      keeps: boolean;
       look: { name: string };
       languages: { id: string; label: string }[];
     };
@@ -79,7 +80,7 @@
     aria-label="Keys"
     title="Keys ({keyFor('keys') ?? 'off'}); every command: Ctrl+K">?</Button
   >
-  <PersonMenu person={data.person} library={data.library} />
+  <PersonMenu person={data.person} library={data.library} keeps={data.keeps} />
 </header>
 
 <style>

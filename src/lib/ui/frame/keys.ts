@@ -57,6 +57,7 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
     key: '',
     also: 'people share invite account',
   },
+  backup: { place: 'Anywhere', name: 'Backup', key: '', also: 'archive save restore' },
   keys: { place: 'Anywhere', name: 'Keys', key: '?', also: 'help shortcuts' },
   ...going,
   'intake check': { place: 'Intake', name: 'Looks right, go on', key: 'y' },

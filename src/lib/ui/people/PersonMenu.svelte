@@ -5,7 +5,8 @@
   import { Button, Popover } from '../kit';
 
   /** Who is at work, who else is in the library, and the way out. */
-  let { person, library }: { person: { name: string } | undefined; library: string } = $props();
+  let { person, library, keeps }: { person: { name: string } | undefined; library: string; keeps: boolean } =
+    $props();
   let open = $state(false);
 
   async function leave() {
@@ -23,6 +24,7 @@
   <div class="menu">
     <p>{person?.name ?? 'You work here alone'}</p>
     <a href="/members" onclick={() => (open = false)}>Members of {library}</a>
+    {#if keeps}<a href="/backup" onclick={() => (open = false)}>Backup</a>{/if}
     {#if person}
       <a href="/account" onclick={() => (open = false)}>Account</a>
       <Button small onclick={leave}>Sign out</Button>
