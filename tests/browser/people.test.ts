@@ -180,9 +180,47 @@ describe('two people', () => {
     expect((await fetch(there)).status).toBe(404);
   });
 
+  it('what two write into one field at once is shown side by side; into two fields, both stay', async () => {
+    const source = () =>
+      app.rows<{ id: string; revision: number; record: string }>(
+        'SELECT id, revision, record FROM source',
+      )[0]!;
+    const record = () => JSON.parse(source().record) as { volume?: string; issue?: string };
+    const { id } = source();
+    /** Somebody else saves a field, from what is there now. */
+    const meanwhile = (fields: Record<string, string>) =>
+      ada.page.evaluate(
+        async (to, body) => {
+          const response = await fetch(to, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body });
+          if (!response.ok) throw new Error(await response.text());
+        },
+        `/api/sources/${id}`,
+        JSON.stringify({ base: source().revision, fields }),
+      ); // prettier-ignore
+    await ada.open(`/sources/${id}`);
+    await ada.type('Volume', '77');
+    await meanwhile({ volume: '99' });
+    await ada.page.keyboard.press('Tab');
+    await ada.see('Changed by somebody else meanwhile');
+    await ada.see('There now 99', 'dialog');
+    await ada.see('Yours 77', 'dialog');
+    expect(record().volume).toBe('99');
+    await ada.page.evaluate(() =>
+      [...document.querySelectorAll('dialog label')].find((e) => e.textContent!.includes('Yours'))!.querySelector('input')!.click(),
+    ); // prettier-ignore
+    await ada.press('Let it stand so');
+    await until('one’s own', async () => record().volume === '77');
+    await ada.type('Volume', '78');
+    await meanwhile({ issue: '5' });
+    await ada.page.keyboard.press('Tab');
+    await until('both', async () => record().volume === '78' && record().issue === '5');
+    await ada.gone('Changed by somebody else meanwhile');
+  });
+
   it('who is taken out sees nothing of the library at once; signing out leads to the door, and back', async () => {
     await ben.open('/sources');
     await ben.see('Marsh Letters');
+    await ada.open('/members');
     await ada.press('Take Ben Okoro out');
     await ada.press('Take them out');
     await ada.see('is not in My library any more');

@@ -13,6 +13,7 @@
   import { renewed } from '$lib/ui/frame/live.svelte';
   import { editing, toField } from '$lib/ui/source/source-editing.svelte';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import Clash from '$lib/ui/source/Clash.svelte';
 
   let { data } = $props();
   const edit = editing(() => data.source!);
@@ -166,6 +167,10 @@
       {/key}
     </section>
   </div>
+{/if}
+
+{#if data.source && edit.clash}
+  <Clash {edit} clash={edit.clash} record={data.source.record} citekey={data.source.citekey} />
 {/if}
 
 <style>

@@ -50,10 +50,11 @@ export function notHere(what: string): Refusal {
   );
 }
 
-/** Refuses with 409: somebody, or another window, changed it first. */
-export function changedMeanwhile(what: string): Refusal {
+/** Refuses with 409: somebody, or another window, changed it first. `details` name what differs, field by field. */
+export function changedMeanwhile(what: string, details: string[] = []): Refusal {
   return new Refusal(
     409,
     `This ${what} was changed somewhere else in the meantime. Your change was not saved over it; look at the new state and make it again.`,
+    details,
   );
 }

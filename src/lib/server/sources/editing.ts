@@ -15,12 +15,13 @@ import {
 import { mended, withSic, type Finding } from '../../core/proof';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
-import { Refusal } from '../access/refusal';
+import { changedMeanwhile, Refusal } from '../access/refusal';
 import { inParts, now } from '../db/ids';
+import { revisionsOf, stateAt } from '../history/repository';
 import { inTurn } from '../turns';
 import { keyTaken, leadTo } from './aliases';
 import { freeCitekey, setCitekeyPattern } from './citekeys';
-import { getSource, getSources, updateSource, type Source } from './repository';
+import { getSource, getSources, updateSource, type Source, type SourceState } from './repository';
 import { addTag } from './tagging';
 
 /** What is changed here. */
@@ -51,7 +52,32 @@ export interface Changed {
   revisionId?: string;
 }
 
-/** Saves an edit made on revision `base`. */
+/**
+ * Refuses an edit that would write over what another wrote since revision `base`, naming each such field with what stands in it
+ * now. An edit of other fields goes in beside theirs.
+ */
+async function checkUntouched(ctx: Context, present: Source, base: number, edit: RecordEdit): Promise<void> {
+  if (present.revision === base) return;
+  // No revision there was.
+  if (base < 1 || base > present.revision) throw changedMeanwhile('source');
+  const { record, citekey, checked, binned } = present;
+  const state: SourceState = { record, citekey, checked, binned };
+  const then = stateAt(state, await revisionsOf(ctx, present.id), base);
+  const differs = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b);
+  const [was, is] = [then.record as Record<string, unknown>, record as Record<string, unknown>];
+  const touched = Object.keys(edit.fields).filter((field) => differs(was[field], is[field]));
+  // Of another kind, other fields are asked for, and what one typed may have no place in it.
+  if (was.type !== is.type && !touched.includes('type')) touched.push('type');
+  if (edit.tags && differs(then.record.retexa.tags, record.retexa.tags)) touched.push('tags');
+  if (edit.citekey !== undefined && then.citekey !== citekey) touched.push('citekey');
+  if (touched.length)
+    throw changedMeanwhile(
+      'source',
+      touched.map((field) => `${field}: changed meanwhile`),
+    );
+}
+
+/** Saves an edit made on revision `base`; what others changed since then stays, and is not written over. */
 export async function editSource(
   ctx: Context,
   id: string,
@@ -60,7 +86,9 @@ export async function editSource(
   why = 'edited',
 ): Promise<Changed> {
   return change(ctx, CHANGE, async (inner) => {
-    const { record, citekey } = await getSource(inner, id);
+    const present = await getSource(inner, id);
+    const { record, citekey } = present;
+    await checkUntouched(inner, present, base, edit);
     const wanted = edit.citekey?.trim();
     if (wanted !== undefined && wanted !== citekey) {
       if (!/^[^\s{}(),"#%~\\=']+$/.test(wanted))
@@ -73,7 +101,7 @@ export async function editSource(
     return updateSource(
       inner,
       id,
-      base,
+      present.revision,
       { record: edited(record, edit), ...(wanted ? { citekey: wanted } : {}) },
       why,
     );

@@ -16,6 +16,7 @@
   import { dateLabel } from '$lib/ui/frame/dates';
   import { editing, toField } from '$lib/ui/source/source-editing.svelte';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import Clash from '$lib/ui/source/Clash.svelte';
 
   let { data } = $props();
   /** Where it stands in the list it was opened from, and that list. */
@@ -148,6 +149,10 @@
     <History sourceId={data.source.id} revisions={data.history} />
   </aside>
 </div>
+
+{#if data.source && edit.clash}
+  <Clash {edit} clash={edit.clash} record={data.source.record} citekey={data.source.citekey} />
+{/if}
 
 <style>
   .sheet {
