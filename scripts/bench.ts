@@ -21,7 +21,9 @@ import { MARSH, THESIS, htmlOf } from '../stand-ins/texts';
 import { findGroups, signatureOf, type Signature } from '../src/lib/core/duplicates/index';
 import { FORMATS, readFormat, writeFormat } from '../src/lib/core/formats/index';
 import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
-import { defaultContext, transaction } from '../src/lib/server/access/context';
+import { defaultContext, makePerson, transaction } from '../src/lib/server/access/context';
+import { letIn } from '../src/lib/server/accounts';
+import { phraseHash } from '../src/lib/server/accounts/phrases';
 import { openDatabase } from '../src/lib/server/db/open';
 import { getSources, insertSource, updateSource } from '../src/lib/server/sources/repository';
 import { printList } from '../src/lib/server/lists/printing';
@@ -29,7 +31,7 @@ import { talliesOf } from '../src/lib/server/sources/tallies';
 import { insertCopy } from '../src/lib/server/copies/repository';
 import { keepFile } from '../src/lib/server/files/store';
 import { keepPassage } from '../src/lib/server/passages';
-import { largeLibrary } from './large-library';
+import { largeLibrary, random } from './large-library';
 import { addProject, changePlaced, file, makeSection } from '../src/lib/server/projects';
 import { editSources, facetsOf, listIds, listSources } from '../src/lib/server/sources';
 import { draftSave, openDraft, saveDraft } from '../src/lib/server/drafts';
@@ -889,4 +891,147 @@ await part('page', 'Reference list on the page, 1,000 sources', async () => {
   await me.leave();
   await app.stop();
 });
+/** Seconds people are at it together; ten minutes are what is asked: `SECONDS=600`. */
+const TOGETHER = Number(process.env.SECONDS ?? 90);
+await part(
+  'together',
+  '200 people signed in, 50 of them reading and marking 20,000 sources; a backup meanwhile',
+  async () => {
+    const app = await startApp();
+    const db = await openDatabase(join(app.dataFolder, 'retexa.sqlite'));
+    const ctx = await defaultContext(db);
+    const records = [...largeLibrary(20_000)];
+    for (let from = 0; from < records.length; from += 500)
+      await transaction(ctx, async (inner) => {
+        for (const record of records.slice(from, from + 500))
+          await insertSource(inner, record, { checked: true, why: 'generated' });
+      });
+    process.env.RETEXA_DATA = app.dataFolder;
+    // Two gigabytes of documents, none of them the same.
+    for (let i = 0; i < 400; i++) {
+      const bytes = Buffer.alloc(5_000_000, i);
+      bytes.writeUInt32LE(i);
+      await keepFile(bytes);
+    }
+    const phrase = await phraseHash('the same for all of them here');
+    const secrets = await Promise.all(
+      Array.from({ length: 200 }, (_, i) =>
+        db.transaction(async (trx) => {
+          const { personId } = i === 0 ? ctx : await makePerson(trx, `Person ${i}`);
+          await trx('account').insert({
+            person_id: personId,
+            mail: `p${i}@x.example`,
+            phrase,
+            keeper: i === 0,
+            made: '2026',
+          });
+          if (i > 0)
+            await trx('membership').insert({
+              library_id: ctx.libraryId,
+              person_id: personId,
+              role: 'annotator',
+              joined: '2026',
+            });
+          return letIn(trx, personId, { address: '127.0.0.1', agent: 'bench' });
+        }),
+      ),
+    );
+    const ids = (await listIds(ctx, {})).filter((_, i) => i % 7 === 0);
+    const next = random(7);
+    const pick = <T>(all: readonly T[]) => all[Math.floor(next() * all.length)]!;
+    const took: number[] = [];
+    const during: number[] = [];
+    const seen: number[] = [];
+    const failed: string[] = [];
+    let backingUp = false;
+    const asked = async (who: string, method: string, path: string, body?: unknown) => {
+      const start = performance.now();
+      const response = await fetch(app.url + path, {
+      method,
+      headers: { cookie: `retexa-session=${who}; retexa-library=${ctx.libraryId}`, origin: app.url, ...(body ? { 'content-type': 'application/json' } : {}) },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    }); // prettier-ignore
+      const text = await response.text();
+      (backingUp ? during : took).push(performance.now() - start);
+      if (!response.ok) failed.push(`${method} ${path}: ${response.status} ${text.slice(0, 80)}`);
+      return text;
+    };
+    // One listens, as an open page does: when is a mark of another known?
+    const hearing = new AbortController();
+    let marked: number | undefined;
+    const events = await fetch(`${app.url}/api/events`, { headers: { cookie: `retexa-session=${secrets[199]}; retexa-library=${ctx.libraryId}` }, signal: hearing.signal }); // prettier-ignore
+    void (async () => {
+      const decoder = new TextDecoder();
+      for await (const chunk of events.body as unknown as AsyncIterable<Uint8Array>)
+        if (marked !== undefined && decoder.decode(chunk).includes('passages')) {
+          seen.push(performance.now() - marked);
+          marked = undefined;
+        }
+    })().catch(() => undefined);
+    let kept = 0;
+    const work = async (who: string, until: () => boolean) => {
+      await new Promise((resolve) => setTimeout(resolve, 2_000 * next()));
+      while (!until()) {
+        const id = pick(ids);
+        const act = next();
+        if (act < 0.2) {
+          marked ??= performance.now();
+          const quotation = { copyId: null, sourceId: id, selectors: null, exact: `Read by ${kept}`, kind: 'quotation', gist: 'So it is', ownWords: '', tint: 'claim', locator: { label: 'page', value: '3' }, visibility: next() < 0.5 ? 'private' : 'library' }; // prettier-ignore
+          await asked(who, 'POST', '/api/passages', quotation);
+          kept++;
+        } else if (act < 0.5) await asked(who, 'GET', `/sources/${id}/__data.json`);
+        else if (act < 0.7) await asked(who, 'GET', '/sources/__data.json');
+        else if (act < 0.85) await asked(who, 'GET', '/passages/__data.json');
+        else await asked(who, 'GET', `/search/__data.json?q=${pick(['tide', 'marsh', 'ledger'])}`);
+        // Read for a while.
+        await new Promise((resolve) => setTimeout(resolve, 1_000 + 3_000 * next()));
+      }
+    };
+    const part95 = (values: number[], share = 0.95) =>
+      [...values].sort((a, b) => a - b)[Math.floor(values.length * share)] ?? 0;
+    const end = performance.now() + TOGETHER * 1_000;
+    await Promise.all(secrets.slice(0, 50).map((who) => work(who, () => performance.now() > end)));
+    row(
+      `${took.length} answers in ${TOGETHER} s`,
+      ms(part95(took)),
+      `95 in 100 within; median ${ms(median(took))}, longest ${ms(Math.max(...took))}, ${failed.length} failed`,
+    );
+    const there = app.rows<{ n: number }>(
+      "SELECT count(*) AS n FROM passage WHERE exact LIKE 'Read by %'",
+    )[0]!.n;
+    row('marks kept', String(there), `of ${kept} sent`);
+    row(
+      'until another’s mark is known',
+      ms(part95(seen)),
+      `95 in 100 within, of ${seen.length}; longest ${ms(Math.max(...seen))}`,
+    );
+    backingUp = true;
+    const begun = performance.now();
+    await asked(secrets[0]!, 'POST', '/api/backups', {});
+    let over = false;
+    const made = (async () => {
+      while (JSON.parse(await asked(secrets[0]!, 'GET', '/api/backups')).making)
+        await new Promise((resolve) => setTimeout(resolve, 500));
+      over = true;
+    })();
+    await Promise.all([made, ...secrets.slice(0, 50).map((who) => work(who, () => over))]);
+    const { all } = JSON.parse(await asked(secrets[0]!, 'GET', '/api/backups')) as {
+      all: { size: number }[];
+    };
+    row(
+      `a backup of ${Math.round((all[0]?.size ?? 0) / 1e6)} MB`,
+      ms(performance.now() - begun),
+      `${during.length} answers meanwhile: 95 in 100 within ${ms(part95(during))}, longest ${ms(Math.max(...during))}`,
+    );
+    for (const line of [...new Set(failed)].slice(0, 5)) console.log(line);
+    const [argon] = await timed(() =>
+      Promise.all(Array.from({ length: 20 }, () => phraseHash('twenty at once, as on a Monday'))),
+    );
+    row('twenty pass phrases hashed at once', ms(argon), 'Argon2id, 19 MiB, two passes');
+    hearing.abort();
+    await db.destroy();
+    await app.stop();
+  },
+);
+
 process.exit(0);
