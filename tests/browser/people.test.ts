@@ -238,4 +238,35 @@ describe('two people', () => {
     await ada.open('/sources');
     await ada.see('Marsh Letters');
   });
+
+  it('sources are brought to another library with their documents and one’s own passages, and taken back', async () => {
+    await ada.open('/members');
+    await ada.type('Another library, for a group or a subject', 'Reading group');
+    await ada.press('Make it');
+    await ada.see('Reading group: one person');
+    await ada.press('Open My library');
+    await ada.see('Where you stopped reading');
+    await ada.open('/sources');
+    await ada.page.evaluate(() =>
+      document.querySelector<HTMLInputElement>('.row input[type=checkbox]')!.click(),
+    );
+    await ada.press('Copy the selected');
+    await ada.press('To another library…');
+    await ada.press('Bring 1 source over');
+    await ada.see('1 source copied to Reading group, 1 document');
+    await ada.choose('Project', 'Reading group');
+    await ada.see('Where you stopped reading');
+    await ada.open('/sources');
+    await ada.see('Marsh Letters');
+    const there = () =>
+      app.rows<{ n: number }>(
+        "SELECT count(*) AS n FROM source JOIN library ON library.id = source.library_id WHERE library.name = 'Reading group' AND binned IS NULL",
+      )[0]!.n;
+    expect(there()).toBe(1);
+    expect(
+      app.rows(
+        "SELECT passage.id FROM passage JOIN library ON library.id = passage.library_id WHERE library.name = 'Reading group'",
+      ),
+    ).toHaveLength(1);
+  });
 });

@@ -233,6 +233,10 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'read/[secret]': () => [get(`/read/${NO_SECRET}`), get(`/read/${NO_SECRET}?as=ris`)],
   'read/[secret]/documents/[id]': (i) => [get(`/read/${NO_SECRET}/documents/${i.copy}`)],
   members: () => [get('/members')],
+  'api/crossings': (i) => [
+    post('/api/crossings', { ids: [i.source], libraryId: i.note, move: false }),
+    post('/api/crossings', { libraryId: i.note, ids: [i.source], moved: [] }, 'DELETE'),
+  ],
   backup: () => [get('/backup')],
   health: () => [get('/health')],
   metrics: () => [get('/metrics')],

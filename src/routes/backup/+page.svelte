@@ -60,7 +60,7 @@
         </li>
       {/each}
     </ul>
-    <p class="sub">
+    <p>
       To restore one, stop the server and run: npm run backup -- restore FILE.tar. It is checked first, and
       what was there is kept.
     </p>

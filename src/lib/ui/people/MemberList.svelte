@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { ROLE_WORDS, ROLES, type Role } from '$lib/core/members';
   import type { Member } from '$lib/server/libraries';
   import { call, downloadMade, type MadeFile } from '../frame/client';
@@ -39,6 +40,7 @@
       return true;
     });
     going = undefined;
+    await tick();
     if (!made) return;
     if (self) location.assign('/');
     else done(`${name} is not in ${library} any more.`);

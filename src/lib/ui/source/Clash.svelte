@@ -27,8 +27,10 @@
         : valueText(field, value) || String(value);
   const theirs = (field: string) =>
     shown(field, field === 'tags' ? record.retexa.tags : field === 'citekey' ? citekey : values[field]);
-  const label = (field: string) =>
-    field === 'tags' ? 'Tags' : field === 'citekey' ? 'Citekey' : fieldName(field);
+  function label(field: string): string {
+    const name = field === 'tags' || field === 'citekey' ? field : fieldName(field);
+    return name.charAt(0).toUpperCase() + name.slice(1);
+  }
 </script>
 
 <Dialog open title="Changed by somebody else meanwhile" size="md" onclose={() => edit.settle([])}>
@@ -38,14 +40,14 @@
       : 'the same fields'}. Nothing was written over; what is to stand?
   </p>
   {#each clash.fields as { field, typed } (field)}
-    <fieldset>
-      <legend>{label(field)}</legend>
+    <div class="field" role="group" aria-label={label(field)}>
+      <p class="name">{label(field)}</p>
       {#each [['theirs', 'There now', theirs(field)], ['mine', 'Yours', shown(field, typed)]] as [whose, name, text] (whose)}
         <Radio name="clash-{field}" value={whose!} bind:group={picked[field]}
           ><span class="small-label">{name}</span> {text}</Radio
         >
       {/each}
-    </fieldset>
+    </div>
   {/each}
   <div class="mt-4 flex gap-2">
     <Button
@@ -58,17 +60,19 @@
 </Dialog>
 
 <style>
-  fieldset {
+  .field {
+    display: grid;
+    gap: 6px;
     padding: 8px 0;
     border-top: 1px solid var(--rule);
+    overflow-wrap: anywhere;
   }
-  legend {
-    float: left;
-    width: 100%;
+  .name {
     font-weight: 650;
   }
   .small-label {
     display: inline-block;
+    flex: none;
     min-width: 76px;
   }
 </style>

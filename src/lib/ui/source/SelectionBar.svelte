@@ -7,6 +7,7 @@
   import { openCiting } from '../lists/citing.svelte';
   import { call, copyText } from '../frame/client';
   import { attempt, change, done } from '../frame/toasts.svelte';
+  import CrossingDialog from './CrossingDialog.svelte';
   import FieldChangeDialog from './FieldChangeDialog.svelte';
   import { PRIORITY_NAMES, READING_NAMES } from './naming';
   import { outlining } from '../outline/tree.svelte';
@@ -98,6 +99,7 @@
   }
 
   let changing = $state(false);
+  let crossing = $state(false);
   let opening = $state(false);
   let pages = $state.raw<SourceLine[]>([]);
   /** How many pages are opened at once. */
@@ -188,6 +190,7 @@
       { text: 'Copy addresses', act: () => copyLines('addresses') },
       { text: 'Copy titles with notes', act: () => copyLines('titles with notes') },
       { text: 'Open their pages…', act: openPages },
+      { text: 'To another library…', act: () => (crossing = true) },
     ]}
   />
   <Button href="/references?scope=selection#ids={ids.join(',')}">Print as a list</Button>
@@ -196,6 +199,15 @@
 </footer>
 
 <FieldChangeDialog bind:open={changing} {ids} />
+{#if crossing}
+  <CrossingDialog
+    {ids}
+    onclose={(gone) => {
+      crossing = false;
+      if (gone) onclear();
+    }}
+  />
+{/if}
 <Dialog bind:open={opening} title="Their pages" size="md">
   <p class="small-label">
     {pages.length.toLocaleString('en')} of {ids.length.toLocaleString('en')} have an address. A browser may ask

@@ -27,6 +27,7 @@ import * as outline from './0025-outline';
 import * as draft from './0026-draft';
 import * as accounts from './0027-accounts';
 import * as replies from './0028-replies';
+import * as crossing from './0029-crossing';
 
 interface Migration {
   name: string;
@@ -62,6 +63,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0026-draft', up: draft.up },
   { name: '0027-accounts', up: accounts.up },
   { name: '0028-replies', up: replies.up },
+  { name: '0029-crossing', up: crossing.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
