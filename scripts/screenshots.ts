@@ -12,6 +12,8 @@ mkdirSync(folder, { recursive: true });
 
 const browser = await launch();
 const page = await browser.newPage();
+// The compiler of this script calls a helper in functions that are sent into the page.
+await page.evaluateOnNewDocument('globalThis.__name = (value) => value');
 
 async function open(path: string, ready: string) {
   await page.goto(base + path, { waitUntil: 'load' });
@@ -186,13 +188,41 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     );
     await page.waitForSelector('dialog .works');
   },
-  capture: async () => {
-    await page.setViewport({ width: 500, height: 720 });
-    await open(
-      `/capture?url=${encodeURIComponent('https://news.portledger.example/2024/01/09/sluice-vote.html')}&title=${encodeURIComponent('Council votes to keep the sluice')}&selection=${encodeURIComponent('Seven votes to four.')}`,
-      '#c-what',
-    );
-    await page.waitForSelector('.into select');
+  /** The last: from then on somebody has an account, and whoever opens the demo signs in. */
+  members: async () => {
+    await open('/members', '.view');
+    await page.evaluate(async () => {
+      const call = async (path: string, body: unknown) => {
+        const response = await fetch(path, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(body),
+        });
+        if (!response.ok) throw new Error(await response.text());
+        return (await response.json()) as { secret: string };
+      };
+      const self = { name: 'Ines Costa', mail: 'ines@northsound.example', phrase: 'sluice marsh ledger eel' };
+      await call('/api/door/set-up', self);
+      const people = ['Tsz Ho Ng', 'Margaret Pell'].map((name, i) => ({ name, mail: `p${i}@x.example` }));
+      for (const { name, mail } of people) {
+        const { secret } = await call('/api/invitations', {
+          role: name === 'Tsz Ho Ng' ? 'editor' : 'reader',
+          name,
+          days: 30,
+        });
+        // Taken by somebody who is not signed in here.
+        const account = { name, mail, phrase: 'toll rent gate saltpan' };
+        await fetch('/api/door/invited', {
+          method: 'POST',
+          credentials: 'omit',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ secret, account }),
+        });
+      }
+      await call('/api/invitations', { role: 'annotator', name: 'The reading group', days: 7 });
+    });
+    await open('/members', '.view');
+    await page.waitForFunction(() => document.body.innerText.includes('Margaret Pell'));
   },
 };
 

@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import { afterNavigate, goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { may } from '$lib/core/members';
   import ByHandDialog from '$lib/ui/capture/ByHandDialog.svelte';
   import { byHand, openByHand } from '$lib/ui/capture/byhand.svelte';
   import Tray from '$lib/ui/capture/Tray.svelte';
@@ -84,6 +85,13 @@
             The server is not reached. What you type stays here, and is sent when it is back.
           </p>
         {/if}
+        {#if !may(data.role, 'edit')}
+          <p class="reads">
+            You read {data.library}{may(data.role, 'annotate')
+              ? ', and add passages and notes of your own. Records are changed by its editors.'
+              : '. What is in it is changed by its editors.'}
+          </p>
+        {/if}
         <Tray jobs={data.jobs} />
         <Toasts />
       </div>
@@ -132,6 +140,13 @@
     background: var(--red-soft);
     color: var(--red-pencil);
     font-weight: 600;
+  }
+  .reads {
+    flex: 1 0 100%;
+    padding: 6px 26px;
+    border-top: 1px solid var(--rule);
+    color: var(--ink-2);
+    font-size: 13.5px;
   }
   .band {
     display: flex;
