@@ -44,6 +44,8 @@ export interface App {
   standIns: StandIns;
   /** Everything the server logged. */
   logged(): string;
+  /** What it printed for who started it. */
+  printed(): string;
   /** Rows straight from the database file. */
   rows<T = Record<string, unknown>>(sql: string, ...values: unknown[]): T[];
   /** Memory the server's own process holds, in bytes (Linux). */
@@ -54,14 +56,15 @@ export interface App {
   stop(): Promise<void>;
 }
 
-/** Starts it; `allow` are more hosts of the simulated outside, as `RETEXA_ALLOW_HOSTS` has them. */
-export async function startApp({ allow = '' } = {}): Promise<App> {
+/** Starts it; `allow` are more hosts of the simulated outside, as `RETEXA_ALLOW_HOSTS` has them, `env` what else it is told. */
+export async function startApp({ allow = '', env = {} as Record<string, string> } = {}): Promise<App> {
   const dataFolder = await mkdtemp(join(tmpdir(), 'retexa-test-'));
   const standIns = await startStandIns();
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
   let server: ChildProcess | undefined;
   let log = '';
+  let printed = '';
 
   async function start() {
     server = spawn('node', ['scripts/start.mjs'], {
@@ -72,9 +75,11 @@ export async function startApp({ allow = '' } = {}): Promise<App> {
         RETEXA_DATA: dataFolder,
         RETEXA_PORT: String(port),
         NODE_ENV: 'production',
+        ...env,
       },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
+    server.stdout!.on('data', (chunk: Buffer) => (printed += chunk.toString()));
     server.stderr!.on('data', (chunk: Buffer) => (log += chunk.toString()));
     await until('the server', async () => {
       if (server!.exitCode !== null) throw new Error(`the server ended: ${log}`);
@@ -96,6 +101,7 @@ export async function startApp({ allow = '' } = {}): Promise<App> {
     dataFolder,
     standIns,
     logged: () => log,
+    printed: () => printed,
     memory: () =>
       1024 * Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server!.pid}/status`, 'utf8'))?.[1] ?? 0),
     rows<T>(sql: string, ...values: unknown[]): T[] {

@@ -2,6 +2,7 @@
  * Time grows in proportion to the text: every function of the core that takes text is given texts that are made to be slow,
  * each size ten times the one before. What is compared is the processor's time, as a ratio, so that a busy machine changes nothing.
  */
+import * as bag from '../../src/lib/core/bag';
 import * as capture from '../../src/lib/core/capture';
 import * as citing from '../../src/lib/core/citing';
 import * as csl from '../../src/lib/core/csl';
@@ -22,10 +23,19 @@ import * as draftingOut from '../../src/lib/core/drafting-out';
 import * as documents from '../../src/lib/core/documents';
 import * as catalogues from '../../src/lib/core/catalogues';
 import * as tables from '../../src/lib/core/tables';
+import * as members from '../../src/lib/core/members';
 import * as text from '../../src/lib/core/text';
 import { textsOf } from './texts';
 
 type Take = (given: string) => unknown;
+/** What refuses a text has read it too. */
+function tried(work: () => unknown): unknown {
+  try {
+    return work();
+  } catch (error) {
+    return error;
+  }
+}
 const run = (t: string) => [{ text: t }];
 const list = (t: string) =>
   ({
@@ -167,6 +177,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
     shortLabel: (t) => source.shortLabel(record(t)), shortName: (t) => source.shortName({ family: t, given: t }), tidied: source.tidied, tidiedRecord: (t) => source.tidiedRecord(record(t)), toCsl: (t) => source.toCsl('a', record(t)), typedDate: (t) => source.typedDate(t), dateProblem: source.dateProblem, languageTag: source.languageTag, firstIsbnKey: source.firstIsbnKey, valueText: (t) => source.valueText('title', t), withEdit: (t) => source.withEdit(record(''), { title: t }, 'x'), withoutPassword: source.withoutPassword, takenOutOf: (t) => source.takenOutOf([t]),
     keywordsOf: (t) => source.keywordsOf({ ...record(''), keyword: t }), datesAgree: (t) => source.datesAgree({ literal: t }, { literal: t }), yearOf: (t) => source.yearOf({ literal: t }), precisionOf: (t) => source.precisionOf({ literal: t }), sameValue: (t) => source.sameValue(t, `${t}b`),
   },
+  bag: { manifest: (t) => bag.manifest(new Map([[t, t]])), readManifest: (t) => tried(() => bag.readManifest(t)), leadsOut: (t) => bag.leadsOut(t), bagInfo: (t) => bag.bagInfo({ a: t }), infoOf: (t) => bag.infoOf(t, 'a'), problemsOfBag: (t) => bag.problemsOfBag(t, new Map([[t, t]]), new Map([[t, '']])) },
   tables: { toCsv: (t) => tables.toCsv({ heads: ['a'], rows: [[t], [t]] }), odsFiles: (t) => tables.odsFiles({ heads: ['a'], rows: [[t], [t]] }, 'a') },
   outline: {
     inOrder: (t) => outline.inOrder(headings(t)), within: (t) => outline.within(headings(t), '0'), under: (t) => outline.under(headings(t), '0'), spotOf: (t) => outline.spotOf(headings(t), '8'), moved: (t) => outline.moved(headings(t), '7', { parentId: '14', before: null }),
@@ -240,7 +251,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
 
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 export const NO_TEXT = new Set([
-  'borrowings', 'entryRuns', 'numbered', 'setManuscript', 'UnreadableManuscript', 'groupsOf', 'weightOfKey', 'blocksIn', 'inlinesIn', 'workOf',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'thinness', 'keyOf', 'isOwn', 'OutlineError', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'openDocument', 'authorNodes', 'entryNodes', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
+  'oxum', 'may', 'lesser', 'borrowings', 'entryRuns', 'numbered', 'setManuscript', 'UnreadableManuscript', 'groupsOf', 'weightOfKey', 'blocksIn', 'inlinesIn', 'workOf',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'thinness', 'keyOf', 'isOwn', 'OutlineError', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'openDocument', 'authorNodes', 'entryNodes', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
   'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'firstFields', 'locatorName',
 ]); // prettier-ignore
 
@@ -326,7 +337,8 @@ export const PRINTING = [
   'formats',
   'tables',
   'outline',
+  'bag',
 ];
 
 /** The doors of the rooms of the core. */
-export const DOORS = { capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, draftingOut, manuscripts, outlineOut, passagesOut }; // prettier-ignore
+export const DOORS = { bag, members, capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, draftingOut, manuscripts, outlineOut, passagesOut }; // prettier-ignore

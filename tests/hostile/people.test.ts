@@ -230,6 +230,9 @@ describe('asked as', { timeout: 600_000 }, () => {
     expect((await posted('editor', '/api/libraries', { name: 'Taken over' }, 'PATCH')).status).toBe(403);
     const self = app.rows<{ id: string }>('SELECT id FROM person WHERE name = ?', 'editor')[0]!.id;
     expect((await posted('editor', `/api/members/${self}`, { role: 'owner' }, 'PATCH')).status).toBe(403);
+    // A backup holds what everybody keeps.
+    expect((await app.ask('GET', '/api/backups', { headers: headers.editor })).status).toBe(403);
+    expect((await posted('editor', '/api/backups', {})).status).toBe(403);
     const page = await (await app.ask('GET', '/members', { headers: headers.editor })).text();
     expect(page).not.toContain('owner@harbour.example');
   });
@@ -393,5 +396,45 @@ describe('at the door', () => {
     const id = app.rows<{ id: string }>('SELECT id FROM person WHERE name = ?', 'annotator')[0]!.id;
     await json(await posted('owner', `/api/members/${id}`, {}, 'DELETE'));
     expect(await sourceShown('annotator', ids.source)).toContain('"status":404');
+  });
+});
+
+describe('a server that others reach', () => {
+  it('lets nobody in until the first account is made, with the secret that it printed', async () => {
+    const other = await startServer({ RETEXA_HOST: '0.0.0.0' });
+    try {
+      const page = await other.ask('GET', '/sources');
+      expect([page.status, page.headers.get('location')]).toEqual([303, '/set-up']);
+      expect((await other.ask('GET', '/api/sources/ids')).status).toBe(401);
+      const account = { name: 'First', mail: 'first@harbour.example', phrase: phraseOf('first') };
+      for (const secret of ['', 'x'.repeat(43)])
+        expect((await other.json('POST', '/api/door/set-up', { ...account, secret })).status).toBe(401);
+      expect(other.rows('SELECT * FROM account')).toEqual([]);
+      const secret = /^ {2}([\w-]{43})$/m.exec(other.printed())?.[1];
+      const made = await other.json('POST', '/api/door/set-up', { ...account, secret });
+      expect(made.status).toBe(200);
+      const answer = await other.ask('GET', '/api/sources/ids', { headers: { cookie: cookieOf(made) } });
+      expect(answer.status).toBe(200);
+      expect(
+        (await other.json('POST', '/api/door/set-up', { ...account, mail: 'b@harbour.example', secret }))
+          .status,
+      ).toBe(409);
+    } finally {
+      await other.stop();
+    }
+  });
+
+  it('is open to all only where that is said plainly', async () => {
+    const other = await startServer({
+      RETEXA_HOST: '0.0.0.0',
+      RETEXA_WITHOUT_ACCOUNTS: 'everybody-may-do-everything',
+    });
+    try {
+      expect((await other.ask('GET', '/api/sources/ids')).status).toBe(200);
+      expect((await other.ask('GET', '/health')).status).toBe(200);
+      expect((await other.ask('GET', '/metrics')).status).toBe(404);
+    } finally {
+      await other.stop();
+    }
   });
 });

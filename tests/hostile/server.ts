@@ -12,8 +12,8 @@ export interface Asked extends App {
 }
 
 /** Starts the application; whoever starts it stops it. */
-export async function startServer(): Promise<Asked> {
-  const app = await startApp();
+export async function startServer(env: Record<string, string> = {}): Promise<Asked> {
+  const app = await startApp({ env });
   const ask: Asked['ask'] = (method, path, { body, headers = {} } = {}) =>
     fetch(app.url + path, {
       method,

@@ -4,7 +4,8 @@
   import { formOf } from '$lib/ui/frame/forms';
   import { renew } from '$lib/ui/frame/live.svelte';
   import { done } from '$lib/ui/frame/toasts.svelte';
-  import { Button, Field, Input, PageHead } from '$lib/ui/kit';
+  import { Button, PageHead } from '$lib/ui/kit';
+  import AccountField from '$lib/ui/people/AccountField.svelte';
   import Codes from '$lib/ui/people/Codes.svelte';
   import Sessions from '$lib/ui/people/Sessions.svelte';
   import Tokens from '$lib/ui/people/Tokens.svelte';
@@ -43,49 +44,30 @@
   <div class="two">
     <form method="POST" use:enhance aria-label="Name and mail address">
       <h2>Name and mail address</h2>
-      <Field label="What you are called" errors={$errors.name}>
-        {#snippet children(attributes)}<Input
-            autocomplete="name"
-            bind:value={$form.name}
-            {...attributes}
-          />{/snippet}
-      </Field>
-      <Field label="Mail address" errors={$errors.mail}>
-        {#snippet children(attributes)}<Input
-            type="email"
-            autocomplete="username"
-            bind:value={$form.mail}
-            {...attributes}
-          />{/snippet}
-      </Field>
-      <Field label="Pass phrase, to be sure it is you" errors={$errors.phrase}>
-        {#snippet children(attributes)}<Input
-            type="password"
-            autocomplete="current-password"
-            bind:value={$form.phrase}
-            {...attributes}
-          />{/snippet}
-      </Field>
+      <AccountField label="What you are called" fills="name" bind:value={$form.name} errors={$errors.name} />
+      <AccountField label="Mail address" fills="username" bind:value={$form.mail} errors={$errors.mail} />
+      <AccountField
+        label="Pass phrase, to be sure it is you"
+        fills="current-password"
+        bind:value={$form.phrase}
+        errors={$errors.phrase}
+      />
       <div><Button type="submit">Keep the changes</Button></div>
     </form>
     <form method="POST" use:change aria-label="Pass phrase">
       <h2>Pass phrase</h2>
-      <Field label="The one there is" errors={$phraseErrors.phrase}>
-        {#snippet children(attributes)}<Input
-            type="password"
-            autocomplete="current-password"
-            bind:value={$phrases.phrase}
-            {...attributes}
-          />{/snippet}
-      </Field>
-      <Field label="The new one, 12 characters or more" errors={$phraseErrors.next}>
-        {#snippet children(attributes)}<Input
-            type="password"
-            autocomplete="new-password"
-            bind:value={$phrases.next}
-            {...attributes}
-          />{/snippet}
-      </Field>
+      <AccountField
+        label="The one there is"
+        fills="current-password"
+        bind:value={$phrases.phrase}
+        errors={$phraseErrors.phrase}
+      />
+      <AccountField
+        label="The new one, 12 characters or more"
+        fills="new-password"
+        bind:value={$phrases.next}
+        errors={$phraseErrors.next}
+      />
       <div><Button type="submit">Change it</Button></div>
     </form>
   </div>

@@ -5,6 +5,8 @@
   import { attempt } from '$lib/ui/frame/toasts.svelte';
   import { Button, Empty, PageHead, Progress } from '$lib/ui/kit';
 
+  import Lines from '$lib/ui/people/Lines.svelte';
+
   let { data } = $props();
   const { all, making, problem, every, keep } = $derived(data.backups);
   const renew = () => invalidate('retexa:backups');
@@ -50,7 +52,7 @@
   {/if}
   {#if problem}<p class="pencil-red" role="alert">The last one was not made: {problem}</p>{/if}
   {#if all.length}
-    <ul>
+    <Lines>
       {#each all as { name, size: bytes, made } (name)}
         <li>
           <span>{timeLabel(made)} <span class="sub">{size(bytes)}</span></span>
@@ -59,7 +61,7 @@
           >
         </li>
       {/each}
-    </ul>
+    </Lines>
     <p>
       To restore one, stop the server and run: npm run backup -- restore FILE.tar. It is checked first, and
       what was there is kept.
@@ -81,26 +83,10 @@
     max-width: 70ch;
     color: var(--ink-2);
   }
-  ul {
-    margin: 16px 0;
-  }
-  li {
-    display: flex;
-    gap: 16px;
-    align-items: center;
-    justify-content: space-between;
-    min-height: 44px;
-    border-bottom: 1px solid var(--rule);
-  }
   .making {
     display: grid;
     gap: 6px;
     max-width: 520px;
     margin-top: 16px;
-  }
-  .sub {
-    margin-left: 6px;
-    color: var(--ink-3);
-    font-size: 13.5px;
   }
 </style>

@@ -11,6 +11,7 @@
   import Handed from '$lib/ui/people/Handed.svelte';
   import Invite from '$lib/ui/people/Invite.svelte';
   import Shares from '$lib/ui/people/Shares.svelte';
+  import Lines from '$lib/ui/people/Lines.svelte';
   import MemberList from '$lib/ui/people/MemberList.svelte';
 
   let { data } = $props();
@@ -81,7 +82,7 @@
         <Invite library={data.library} />
         {#if data.invitations.length}
           <h3>Not used yet</h3>
-          <ul class="open">
+          <Lines>
             {#each data.invitations as one (one.id)}
               <li>
                 <span
@@ -96,7 +97,7 @@
                 >
               </li>
             {/each}
-          </ul>
+          </Lines>
         {/if}
       </section>
     {/if}
@@ -109,7 +110,7 @@
 
   <section aria-labelledby="libraries">
     <h2 id="libraries">Your libraries</h2>
-    <ul class="open">
+    <Lines>
       {#each data.libraries as one (one.id)}
         <li>
           <span>{one.name} <span class="sub">{ROLE_WORDS[one.role].name}</span></span>
@@ -117,7 +118,7 @@
           {:else}<Button small onclick={() => open(one.id)} aria-label="Open {one.name}">Open</Button>{/if}
         </li>
       {/each}
-    </ul>
+    </Lines>
     <div class="forms">
       <form method="POST" use:enhance aria-label="New library">
         <Field label="Another library, for a group or a subject" errors={$errors.name}>
@@ -173,19 +174,6 @@
   .narrow :global(form) {
     display: grid;
     gap: 12px;
-  }
-  .open li {
-    display: flex;
-    gap: 16px;
-    align-items: center;
-    justify-content: space-between;
-    min-height: 42px;
-    border-bottom: 1px solid var(--rule);
-  }
-  .sub {
-    margin-left: 6px;
-    color: var(--ink-3);
-    font-size: 13.5px;
   }
   .forms {
     display: grid;

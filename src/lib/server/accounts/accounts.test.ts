@@ -154,8 +154,10 @@ describe('signing in', () => {
     await expect(takeWayBack(db, back, 'another four words here', FROM)).rejects.toMatchObject({
       status: 404,
     });
+    const token = await makeToken(ctx, { name: 'x', may: 'all', days: null });
     const anew = await takeWayBack(db, again, 'another four words here', FROM);
     expect([await asker(secret), await asker(anew)]).toMatchObject([undefined, { kind: 'person' }]);
+    expect(await asker(undefined, `Bearer ${token.secret}`)).toBeUndefined();
     await expect(takeWayBack(db, again, 'third time four words', FROM)).rejects.toMatchObject({
       status: 404,
     });

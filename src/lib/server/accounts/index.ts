@@ -363,7 +363,7 @@ export const wayBackOf = async (db: Knex, secret: string): Promise<{ name: strin
   return row && { name: row.name };
 };
 
-/** Sets a new pass phrase by a way back in, once; all sessions and codes of before end. Gives a new session. */
+/** Sets a new pass phrase by a way back in, once; all sessions, tokens and codes of before end. Gives a new session. */
 export async function takeWayBack(db: Knex, secret: string, phrase: string, from: From): Promise<string> {
   await checkAttempts(db, 'way back', from.address);
   const row = await wayBackBy(db, secret);
@@ -381,6 +381,7 @@ export async function takeWayBack(db: Knex, secret: string, phrase: string, from
     const person_id = row.person_id;
     await trx('account').where({ person_id }).update({ phrase: kept, code_secret: null, code_waiting: null });
     await trx('session').where({ person_id }).delete();
+    await trx('token').where({ person_id }).delete();
     await noted(trx, { personId: person_id, act: 'way back taken' });
     return beginSession(trx, person_id, from);
   });

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { accountWords } from '$lib/core/forms';
   import { formOf } from '../frame/forms';
-  import { Button, Field, Input } from '../kit';
+  import { Button } from '../kit';
+  import AccountField from './AccountField.svelte';
 
   interface Props {
     /** What is on the button. */
@@ -17,28 +18,13 @@
 </script>
 
 <form method="POST" use:enhance>
-  <Field label="What you are called" errors={$errors.name}>
-    {#snippet children(attributes)}<Input
-        autocomplete="name"
-        bind:value={$form.name}
-        {...attributes}
-      />{/snippet}
-  </Field>
-  <Field label="Mail address" errors={$errors.mail}>
-    {#snippet children(attributes)}<Input
-        type="email"
-        autocomplete="username"
-        bind:value={$form.mail}
-        {...attributes}
-      />{/snippet}
-  </Field>
-  <Field label="Pass phrase, 12 characters or more" errors={$errors.phrase}>
-    {#snippet children(attributes)}<Input
-        type="password"
-        autocomplete="new-password"
-        bind:value={$form.phrase}
-        {...attributes}
-      />{/snippet}
-  </Field>
+  <AccountField label="What you are called" fills="name" bind:value={$form.name} errors={$errors.name} />
+  <AccountField label="Mail address" fills="username" bind:value={$form.mail} errors={$errors.mail} />
+  <AccountField
+    label="Pass phrase, 12 characters or more"
+    fills="new-password"
+    bind:value={$form.phrase}
+    errors={$errors.phrase}
+  />
   <div><Button look="main" type="submit" disabled={$submitting}>{text}</Button></div>
 </form>

@@ -2,7 +2,8 @@
   import { call } from '../frame/client';
   import { renew } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
-  import { Button, Field, Input } from '../kit';
+  import { Button } from '../kit';
+  import AccountField from './AccountField.svelte';
   import HandedOver from './HandedOver.svelte';
 
   /** Codes of an app that are asked for beside the pass phrase (RFC 6238). */
@@ -49,27 +50,13 @@
       />
       <p class="wrap"><a class="link" href={begun.address}>{begun.address}</a></p>
       <form onsubmit={confirm}>
-        <Field label="Code of the app" errors={[]}>
-          {#snippet children(attributes)}<Input
-              inputmode="numeric"
-              autocomplete="one-time-code"
-              bind:value={code}
-              {...attributes}
-            />{/snippet}
-        </Field>
+        <AccountField label="Code of the app" fills="one-time-code" bind:value={code} />
         <Button look="main" type="submit" disabled={!code.trim()}>Ask for codes</Button>
       </form>
     </div>
   {:else}
     <form onsubmit={begin}>
-      <Field label="Pass phrase, to be sure it is you" errors={[]}>
-        {#snippet children(attributes)}<Input
-            type="password"
-            autocomplete="current-password"
-            bind:value={phrase}
-            {...attributes}
-          />{/snippet}
-      </Field>
+      <AccountField label="Pass phrase, to be sure it is you" fills="current-password" bind:value={phrase} />
       <Button type="submit" disabled={!phrase}>{on ? 'Ask for no codes' : 'Begin'}</Button>
     </form>
   {/if}

@@ -4,6 +4,7 @@
   import { timeLabel } from '../frame/dates';
   import { renew } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
+  import Lines from './Lines.svelte';
   import { Button } from '../kit';
 
   /** Where one is signed in. */
@@ -28,7 +29,7 @@
 
 <section aria-labelledby="sessions">
   <h2 id="sessions">Where you are signed in</h2>
-  <ul>
+  <Lines>
     {#each sessions as one (one.id)}
       <li>
         <span
@@ -38,26 +39,10 @@
         {#if !one.here}<Button small onclick={() => end(one.id, 'The session is ended.')}>End it</Button>{/if}
       </li>
     {/each}
-  </ul>
+  </Lines>
   {#if sessions.length > 1}
     <div class="mt-3">
       <Button onclick={() => end('others', 'All other sessions are ended.')}>End all others</Button>
     </div>
   {/if}
 </section>
-
-<style>
-  li {
-    display: flex;
-    gap: 16px;
-    align-items: center;
-    justify-content: space-between;
-    min-height: 42px;
-    border-bottom: 1px solid var(--rule);
-  }
-  .sub {
-    margin-left: 6px;
-    color: var(--ink-3);
-    font-size: 13.5px;
-  }
-</style>

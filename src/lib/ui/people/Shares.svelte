@@ -3,6 +3,7 @@
   import { call } from '../frame/client';
   import { dateLabel } from '../frame/dates';
   import { attempt, done } from '../frame/toasts.svelte';
+  import Lines from './Lines.svelte';
   import { Button } from '../kit';
 
   /** The links to read that open something now. */
@@ -16,12 +17,12 @@
     });
 </script>
 
-<ul>
+<Lines>
   {#each shares as one (one.id)}
     <li>
       <span
         >{one.name}
-        <span class="sub"
+        <span class="sub block"
           >{one.what}{shown(one) ? `, with ${shown(one)}` : ''}; by {one.by}, {one.expires
             ? `until ${dateLabel(one.expires)}`
             : 'until it is withdrawn'}; {one.opened === 0
@@ -38,21 +39,4 @@
       <span class="sub">None. One is made at a <a class="link" href="/references">reference list</a>.</span>
     </li>
   {/each}
-</ul>
-
-<style>
-  li {
-    display: flex;
-    gap: 16px;
-    align-items: center;
-    justify-content: space-between;
-    min-height: 44px;
-    padding: 4px 0;
-    border-bottom: 1px solid var(--rule);
-  }
-  .sub {
-    display: block;
-    color: var(--ink-3);
-    font-size: 13.5px;
-  }
-</style>
+</Lines>

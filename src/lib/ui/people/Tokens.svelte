@@ -4,6 +4,7 @@
   import { dateLabel } from '../frame/dates';
   import { renew } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
+  import Lines from './Lines.svelte';
   import { Button, Field, Input, Select } from '../kit';
   import HandedOver from './HandedOver.svelte';
 
@@ -36,7 +37,7 @@
 <section aria-labelledby="tokens">
   <h2 id="tokens">Tokens</h2>
   <p>For the browser companion and for programs. One is for one library, and never says who is in it.</p>
-  <ul>
+  <Lines>
     {#each tokens as one (one.id)}
       <li>
         <span
@@ -50,7 +51,7 @@
         <Button small aria-label="Take back the token {one.name}" onclick={() => drop(one)}>Take back</Button>
       </li>
     {/each}
-  </ul>
+  </Lines>
   <form onsubmit={make} aria-label="New token">
     <Field label="What it is for" errors={[]}>
       {#snippet children(attributes)}<Input bind:value={name} {...attributes} />{/snippet}
@@ -82,19 +83,6 @@
   p {
     color: var(--ink-2);
     font-size: 14px;
-  }
-  li {
-    display: flex;
-    gap: 16px;
-    align-items: center;
-    justify-content: space-between;
-    min-height: 42px;
-    border-bottom: 1px solid var(--rule);
-  }
-  .sub {
-    margin-left: 6px;
-    color: var(--ink-3);
-    font-size: 13.5px;
   }
   form {
     display: flex;

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { call } from '$lib/ui/frame/client';
-  import { Field, Input } from '$lib/ui/kit';
+  import AccountField from '$lib/ui/people/AccountField.svelte';
   import AccountForm from '$lib/ui/people/AccountForm.svelte';
   import Door from '$lib/ui/people/Door.svelte';
 
@@ -13,13 +13,7 @@
     secret where it printed its address. The first account keeps the server, and invites the others.
   </p>
   <div class="mt-4">
-    <Field label="Secret of the server" errors={[]}>
-      {#snippet children(attributes)}<Input
-          autocomplete="off"
-          bind:value={secret}
-          {...attributes}
-        />{/snippet}
-    </Field>
+    <AccountField label="Secret of the server" fills="off" bind:value={secret} />
   </div>
   <AccountForm
     text="Make the account"

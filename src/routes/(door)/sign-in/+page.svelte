@@ -2,7 +2,8 @@
   import { signInWords } from '$lib/core/forms';
   import { call } from '$lib/ui/frame/client';
   import { formOf } from '$lib/ui/frame/forms';
-  import { Button, Field, Input } from '$lib/ui/kit';
+  import { Button } from '$lib/ui/kit';
+  import AccountField from '$lib/ui/people/AccountField.svelte';
   import Door from '$lib/ui/people/Door.svelte';
 
   let { data } = $props();
@@ -23,33 +24,27 @@
 
 <Door title="Sign in">
   <form method="POST" use:enhance>
-    <Field label="Mail address" errors={$errors.mail}>
-      {#snippet children(attributes)}<Input
-          type="email"
-          autocomplete="username"
-          autofocus
-          bind:value={$form.mail}
-          {...attributes}
-        />{/snippet}
-    </Field>
-    <Field label="Pass phrase" errors={$errors.phrase}>
-      {#snippet children(attributes)}<Input
-          type="password"
-          autocomplete="current-password"
-          bind:value={$form.phrase}
-          {...attributes}
-        />{/snippet}
-    </Field>
+    <AccountField
+      label="Mail address"
+      fills="username"
+      bind:value={$form.mail}
+      errors={$errors.mail}
+      autofocus
+    />
+    <AccountField
+      label="Pass phrase"
+      fills="current-password"
+      bind:value={$form.phrase}
+      errors={$errors.phrase}
+    />
     {#if coded}
-      <Field label="Code of your app" errors={$errors.code}>
-        {#snippet children(attributes)}<Input
-            inputmode="numeric"
-            autocomplete="one-time-code"
-            autofocus
-            bind:value={$form.code}
-            {...attributes}
-          />{/snippet}
-      </Field>
+      <AccountField
+        label="Code of your app"
+        fills="one-time-code"
+        bind:value={$form.code}
+        errors={$errors.code}
+        autofocus
+      />
     {/if}
     <div><Button look="main" type="submit" disabled={$submitting}>Sign in</Button></div>
   </form>

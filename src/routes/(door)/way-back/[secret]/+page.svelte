@@ -2,7 +2,8 @@
   import { z } from 'zod';
   import { call } from '$lib/ui/frame/client';
   import { formOf } from '$lib/ui/frame/forms';
-  import { Button, Field, Input } from '$lib/ui/kit';
+  import { Button } from '$lib/ui/kit';
+  import AccountField from '$lib/ui/people/AccountField.svelte';
   import Door from '$lib/ui/people/Door.svelte';
 
   let { data } = $props();
@@ -19,15 +20,13 @@
 <Door title="A new pass phrase">
   <p>For {data.name}. Where you were signed in, you are signed out then.</p>
   <form method="POST" use:enhance>
-    <Field label="Pass phrase, 12 characters or more" errors={$errors.phrase}>
-      {#snippet children(attributes)}<Input
-          type="password"
-          autocomplete="new-password"
-          autofocus
-          bind:value={$form.phrase}
-          {...attributes}
-        />{/snippet}
-    </Field>
+    <AccountField
+      label="Pass phrase, 12 characters or more"
+      fills="new-password"
+      bind:value={$form.phrase}
+      errors={$errors.phrase}
+      autofocus
+    />
     <div><Button look="main" type="submit" disabled={$submitting}>Keep it and sign in</Button></div>
   </form>
 </Door>
