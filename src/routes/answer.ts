@@ -108,6 +108,11 @@ export function signedIn({ asker }: App.Locals): Signed {
   return asker;
 }
 
+/** Refuses a program: a token is for what is in one library. */
+export function notByProgram({ asker }: App.Locals): void {
+  if (asker?.kind === 'token') throw new Refusal(403, 'This is not for a program with a token.');
+}
+
 /** Lets a browser in: what it keeps is not for scripts, nor sent along by other sites. */
 export const keepSession = ({ cookies, url }: RequestEvent, secret: string): void =>
   cookies.set(SESSION_COOKIE, secret, {

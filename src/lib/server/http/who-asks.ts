@@ -43,6 +43,8 @@ export function checkAsking({ method, headers }: Asking): void {
       421,
       'This server does not answer under that name. Open it at the address it printed when it was started, or tell it its own with RETEXA_ORIGIN.',
     );
+  // A program says who it is in a header that no page of another site can send, and its cookies are not looked at.
+  if (headers.get('authorization') !== null) return;
   const site = headers.get('sec-fetch-site');
   const foreign = site !== null && site !== 'same-origin' && site !== 'none';
   if (!CHANGES.has(method)) {

@@ -12,6 +12,7 @@ import { copiesOf, documentOf, readingOf, type CopyHead } from '../copies';
 import { newId, now } from '../db/ids';
 import { exportFile, listIn, sourcesIn, type Look, type Output, type Scope } from '../lists';
 import { log } from '../log';
+import { findProject } from '../projects';
 import { passagesOfSources, type Passage } from '../passages/repository';
 import { getSources } from '../sources/repository';
 import { sharedPage, type SharedEntry } from './page';
@@ -145,6 +146,8 @@ async function opened(
     .first()) as Row | undefined;
   if (!row || row.withdrawn || isOver(row.expires)) return undefined;
   const ctx: Context = { db, writes, libraryId: row.library_id, personId: '', role: 'reader' };
+  // What is in the bin is handed to nobody.
+  if (row.project_id && !(await findProject(ctx, row.project_id))) return undefined;
   const scope: Scope =
     row.what === 'project'
       ? { kind: 'project', projectId: row.project_id! }

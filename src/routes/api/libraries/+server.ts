@@ -1,9 +1,10 @@
 import { libraryWords } from '$lib/core/forms';
 import { addLibrary, renameLibrary } from '$lib/server/libraries';
-import { changes, keepLibrary } from '../../answer';
+import { changes, keepLibrary, notByProgram } from '../../answer';
 
 /** Makes another library and opens it. */
 export const POST = changes(libraryWords, async (said, ctx, event) => {
+  notByProgram(event.locals);
   const made = await addLibrary(ctx, said);
   keepLibrary(event, made.id);
   return made;
