@@ -210,6 +210,13 @@ describe('two people', () => {
     ); // prettier-ignore
     await ada.press('Let it stand so');
     await until('one’s own', async () => record().volume === '77');
+    // The dialogue has left, and the page shows what was kept.
+    await ada.page.waitForFunction(
+      () =>
+        !document.querySelector('dialog:modal') &&
+        document.querySelector<HTMLInputElement>('#f-volume')?.value === '77',
+    );
+    await ada.see('Saved.');
     await ada.type('Volume', '78');
     await meanwhile({ issue: '5' });
     await ada.page.keyboard.press('Tab');
