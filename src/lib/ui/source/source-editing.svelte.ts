@@ -46,13 +46,18 @@ export function editing(source: () => { id: string; revision: number }) {
       // What is being typed may not be valid yet; the last printed form stays.
     }
   }
-  const later = debounce((id: string, fields: Record<string, unknown>) => void print(id, fields), 200);
+  /** Which typing is the last that is not saved: what was saved is not printed as it was typed, since it may be undone by then. */
+  let typing = 0;
+  const later = debounce((id: string, fields: Record<string, unknown>, mine: number) => {
+    if (mine === typing) void print(id, fields);
+  }, 200);
 
   async function save(body: Record<string, unknown>) {
     const shown = source();
     const { id } = shown;
     const base = baseOf(shown);
     begun = undefined;
+    typing++;
     const send = () =>
       call<{ revision: number; revisionId?: string }>('PATCH', `/api/sources/${id}`, { base, ...body });
     let saved: { revision: number; revisionId?: string } | undefined;
@@ -128,7 +133,7 @@ export function editing(source: () => { id: string; revision: number }) {
     type: (fields: Record<string, unknown>) => {
       const { id, revision } = source();
       if (begun?.id !== id) begun = { id, revision };
-      later(id, fields);
+      later(id, fields, ++typing);
     },
     edit: (fields: Record<string, unknown>, why?: string) => {
       const sent = Object.fromEntries(
