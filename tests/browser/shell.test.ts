@@ -385,6 +385,10 @@ describe('the shell', () => {
     expect(aside()).toEqual([{ away: 0, bin: 0 }]);
     expect(app.rows('SELECT source_id FROM filing')).toHaveLength(1);
     await me.choose('Project', 'My library');
+    // Chosen, before one goes on.
+    await until('the whole library', async () =>
+      (await me.page.cookies()).every(({ name }) => name !== 'retexa-project'),
+    );
   });
 
   it('files a selection in a project; undo takes out only what was put in', async () => {
