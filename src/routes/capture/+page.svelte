@@ -19,6 +19,7 @@
   import { actOn, givenTo, isGoing } from '$lib/ui/capture/jobs';
   import { editing } from '$lib/ui/source/source-editing.svelte';
   import { trouble } from '$lib/ui/frame/toasts.svelte';
+  import Clash from '$lib/ui/source/Clash.svelte';
 
   let { data } = $props();
   // svelte-ignore state_referenced_locally
@@ -226,6 +227,10 @@
     {/if}
   {/if}
 </div>
+
+{#if data.kept && edit.clash}
+  <Clash {edit} clash={edit.clash} record={data.kept.record} citekey={data.kept.citekey} />
+{/if}
 
 <style>
   .window {

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import type { accountChange, accountWords, phraseChange, signInWords } from '../../core/forms';
-import { contextOf, knownContext, makePerson, type Context } from '../access/context';
+import { knownContext, makePerson, type Context } from '../access/context';
 import { endConnections } from '../access/events';
 import { Refusal } from '../access/refusal';
 import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
@@ -388,7 +388,3 @@ export async function takeWayBack(db: Knex, secret: string, phrase: string, from
   endConnections(row.person_id);
   return session;
 }
-
-/** Whether somebody is still in a library they listen to. */
-export const stillIn = async (db: Knex, ctx: Context): Promise<boolean> =>
-  Boolean(await contextOf(db, ctx.libraryId, ctx.personId));
