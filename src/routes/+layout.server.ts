@@ -3,6 +3,7 @@ import { librariesOf, peopleOf } from '$lib/server/libraries';
 import { libraryName, listProjects } from '$lib/server/projects';
 import { openJobs } from '$lib/server/jobs';
 import { savedCounts, savedQueries } from '$lib/server/queries';
+import { waitingChoices } from '$lib/server/choosing';
 import { countsOf } from '$lib/server/overview';
 import { languages } from '$lib/server/catalogue';
 import { styleName } from '$lib/server/lists';
@@ -11,7 +12,7 @@ import { lookOf } from './look';
 /** What stands around every view. */
 const shellOf = async (locals: App.Locals) => {
   const { ctx, projectId, asker } = locals;
-  const [projects, counts, jobs, look, library, libraries, everybody, saved] = await Promise.all([
+  const [projects, counts, jobs, look, library, libraries, everybody, saved, choosing] = await Promise.all([
     listProjects(ctx),
     countsOf(ctx, projectId),
     openJobs(ctx),
@@ -20,6 +21,7 @@ const shellOf = async (locals: App.Locals) => {
     librariesOf(ctx),
     peopleOf(ctx),
     savedQueries(ctx),
+    waitingChoices(ctx),
   ]);
   return {
     projects,
@@ -33,6 +35,7 @@ const shellOf = async (locals: App.Locals) => {
     role: ctx.role,
     personId: ctx.personId,
     everybody,
+    choosing,
     /** Who signed in; nobody where somebody works alone. */
     person: asker?.kind === 'person' ? { name: asker.name } : undefined,
     /** Who looks keeps the server. */
@@ -57,6 +60,8 @@ export const load: LayoutServerLoad = ({ locals, depends }) => {
     'retexa:styles',
     'retexa:jobs',
     'retexa:members',
+    'retexa:choices',
+    'retexa:votes',
   );
   // At the door nothing stands around the view.
   const nothing = {} as Awaited<ReturnType<typeof shellOf>>;

@@ -77,7 +77,7 @@
     <a class="skip" href="#main">To the view</a>
     <div class="shell">
       <Strip bind:this={strip} {data} {dark} onlight={turn} onkeys={() => (keys = true)} />
-      <Path counts={data.counts} saved={data.saved} savedCounts={data.savedCounts} />
+      <Path counts={data.counts} choosing={data.choosing} saved={data.saved} savedCounts={data.savedCounts} />
       <main id="main" tabindex="-1">{@render children()}</main>
       <div class="band">
         {#if !server.reached}

@@ -257,7 +257,7 @@ describe('two people', () => {
     await ada.page.evaluate(() =>
       document.querySelector<HTMLInputElement>('.row input[type=checkbox]')!.click(),
     );
-    await ada.press('Copy the selected');
+    await ada.press('More with the selected');
     await ada.press('To another library…');
     await ada.press('Bring 1 source over');
     await ada.see('1 source copied to Reading group, 1 document');

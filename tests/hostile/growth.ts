@@ -23,6 +23,7 @@ import * as draftingOut from '../../src/lib/core/drafting-out';
 import * as documents from '../../src/lib/core/documents';
 import * as catalogues from '../../src/lib/core/catalogues';
 import * as tables from '../../src/lib/core/tables';
+import * as choosing from '../../src/lib/core/choosing';
 import * as members from '../../src/lib/core/members';
 import * as text from '../../src/lib/core/text';
 import { textsOf } from './texts';
@@ -251,7 +252,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
 
 /** Functions of the core that take no text of their own: trees, documents, ids, numbers, what is tested by others above. */
 export const NO_TEXT = new Set([
-  'oxum', 'may', 'lesser', 'borrowings', 'entryRuns', 'numbered', 'setManuscript', 'UnreadableManuscript', 'groupsOf', 'weightOfKey', 'blocksIn', 'inlinesIn', 'workOf',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'thinness', 'keyOf', 'isOwn', 'OutlineError', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'openDocument', 'authorNodes', 'entryNodes', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
+  'oxum', 'may', 'lesser', 'agreement', 'judgedBy', 'openTo', 'orderPoints', 'outcomes', 'says', 'strengthOf', 'borrowings', 'entryRuns', 'numbered', 'setManuscript', 'UnreadableManuscript', 'groupsOf', 'weightOfKey', 'blocksIn', 'inlinesIn', 'workOf',   'candidatesOf', 'linksOf', 'readDocument', 'catalogueCandidates', 'diagnosticOf', 'recordsIn', 'annotated', 'asksFor', 'titleAsItStands', 'inOrder', 'thinness', 'keyOf', 'isOwn', 'OutlineError', 'createPrinter', 'grouped', 'kindOf', 'listTerms', 'nodesNamed', 'runsOfLeaves', 'compileStyle', 'openRegistry', 'openDocument', 'authorNodes', 'entryNodes', 'setItems', 'placesOf', 'leavesOf', 'textOfLeaves', 'openLocale', 'piece', 'entangledIn', 'openTree', 'placeIn', 'styleFacts', 'treeOfElement',
   'bodySize', 'fromLeaves', 'joined', 'linesOf', 'languagesInWords', 'wordsOf', 'worstOf', 'timeText', 'locatorOfStint', 'fragmentOfStint', 'arrowHead', 'boxToSvg', 'paragraphsOf', 'printedLabels', 'readingHtml', 'readFormat', 'writeFormat', 'offsetOf', 'piecesOf', 'textOf', 'alternativesOf', 'askedFields', 'askedInOrder', 'creatorsOf', 'emptyRecord', 'groupOf', 'isDateVariable', 'isNameVariable', 'isTextVariable', 'originOf', 'otherFields', 'othersUnnamed', 'plainlyRecord', 'problemsOf', 'shownFields', 'firstFields', 'locatorName',
 ]); // prettier-ignore
 
@@ -341,4 +342,4 @@ export const PRINTING = [
 ];
 
 /** The doors of the rooms of the core. */
-export const DOORS = { bag, members, capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, draftingOut, manuscripts, outlineOut, passagesOut }; // prettier-ignore
+export const DOORS = { bag, choosing, members, capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, draftingOut, manuscripts, outlineOut, passagesOut }; // prettier-ignore

@@ -64,7 +64,17 @@ export async function filled(app: Asked): Promise<Ids> {
     locator: null,
     visibility: 'library',
   });
+  const person = app.rows<{ id: string }>('SELECT id FROM person')[0]!.id;
+  const choice = await id('/api/choices', {
+    name: 'Which',
+    way: 'opinion',
+    voters: [person],
+    reasons: [],
+    ids: [source],
+  });
   return {
+    person,
+    choice,
     project,
     draft,
     section,

@@ -7,6 +7,7 @@ import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sourceRecord } from '../../src/lib/core/source';
 import { transaction, type Context } from '../../src/lib/server/access/context';
+import { addChoice, vote } from '../../src/lib/server/choosing';
 import { insertCopy } from '../../src/lib/server/copies/repository';
 import { openDatabase } from '../../src/lib/server/db/open';
 import { keepLeads } from '../../src/lib/server/leads';
@@ -72,7 +73,8 @@ beforeAll(async () => {
   const other = 'ffffffff-0000-7000-8000-0000000000e1';
   await db('person').insert({ id: other, name: 'Another', created: at });
   await db('library').insert({ id: OTHER_LIBRARY, name: `${FOREIGN} library`, owner_id: other, created: at });
-  await db('membership').insert({ library_id: member.library_id, person_id: other, role: 'editor' });
+  for (const library_id of [member.library_id, OTHER_LIBRARY])
+    await db('membership').insert({ library_id, person_id: other, role: 'editor' });
   const colleague: Context = { db, libraryId: member.library_id, personId: other, role: 'editor' };
   const stranger: Context = { db, libraryId: OTHER_LIBRARY, personId: other, role: 'owner' };
   privateId = (
@@ -85,6 +87,9 @@ beforeAll(async () => {
       }),
     )
   ).id;
+  // What a colleague says of a candidate is hidden until one has said something of it oneself.
+  await db('choice_voter').insert({ choice_id: mine.choice, person_id: other, place: 1 });
+  await vote(colleague, mine.choice, { id: mine.source, says: 'leave', reason: `${PRIVATE} verdict` });
   theirs = await transaction(stranger, async (ctx) => {
     const title = `Sluices of the ${FOREIGN} tide`;
     const record = sourceRecord.parse({ type: 'book', title, retexa: { tags: [`${FOREIGN} tag`] } });
@@ -120,6 +125,14 @@ beforeAll(async () => {
       ],
       order: ['theirs'],
     });
+    const choice = await addChoice(ctx, {
+      name: `${FOREIGN} choice`,
+      way: 'opinion',
+      voters: [other],
+      reasons: [`${FOREIGN} reason`],
+      ids: [source.id],
+    });
+    await vote(ctx, choice.id, { id: source.id, says: 'keep', reason: `${FOREIGN} verdict` });
     const job = await insertJob(ctx, 'capture', { text: `${FOREIGN} tide` });
     return {
       source: source.id,
@@ -134,6 +147,8 @@ beforeAll(async () => {
       preset: await insertPreset(ctx, { ...PRESET, name: `${FOREIGN} preset` }),
       job: job.id,
       merge: UNKNOWN,
+      choice: choice.id,
+      person: other,
     };
   });
 });

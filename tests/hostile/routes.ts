@@ -15,7 +15,9 @@ export type Ids = Record<
   | 'section'
   | 'preset'
   | 'job'
-  | 'merge',
+  | 'merge'
+  | 'choice'
+  | 'person',
   string
 >;
 
@@ -232,6 +234,26 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/door/way-back': () => [post('/api/door/way-back', { secret: NO_SECRET, phrase: 'x' })],
   'read/[secret]': () => [get(`/read/${NO_SECRET}`), get(`/read/${NO_SECRET}?as=ris`)],
   'read/[secret]/documents/[id]': (i) => [get(`/read/${NO_SECRET}/documents/${i.copy}`)],
+  choices: () => [get('/choices')],
+  'choices/[id]': (i) => [get(`/choices/${i.choice}`), get(`/choices/${i.choice}?see=outcome`)],
+  'api/choices': (i) => [
+    get('/api/choices'),
+    post('/api/choices', {
+      name: 'Which', way: 'opinion', voters: [i.person], reasons: ['thin'], ids: [i.source, i.other],
+    }), // prettier-ignore
+  ],
+  'api/choices/[id]': (i) => [
+    post(`/api/choices/${i.choice}`, { act: 'rename', name: 'Which ones' }),
+    post(`/api/choices/${i.choice}`, { act: 'add', ids: [i.other] }),
+    post(`/api/choices/${i.choice}`, { act: 'take out', ids: [i.other] }),
+    post(`/api/choices/${i.choice}`, { act: 'close', closed: false }),
+    { method: 'DELETE', path: `/api/choices/${i.choice}`, json: {} },
+  ],
+  'api/choices/[id]/votes': (i) => [
+    post(`/api/choices/${i.choice}/votes`, { id: i.source, says: 'keep', reason: 'good' }),
+    post(`/api/choices/${i.choice}/votes`, { order: [i.source] }),
+  ],
+  'api/choices/[id]/shown': (i) => [post(`/api/choices/${i.choice}/shown`, { id: i.source })],
   members: () => [get('/members')],
   'api/crossings': (i) => [
     post('/api/crossings', { ids: [i.source], libraryId: i.note, move: false }),

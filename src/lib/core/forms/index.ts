@@ -67,4 +67,12 @@ export const fieldChangeWords = z
 
 export { accountChange, accountWords, phraseChange, signInWords } from './accounts';
 export { invitationWords, libraryWords, memberWords, roleWords } from './members';
+export {
+  choiceChange,
+  choiceWords,
+  MOST_CANDIDATES,
+  MOST_ORDERED,
+  voteWords,
+  type ChoiceWords,
+} from './choices';
 export { shareWords, type ShareWords } from './shares';

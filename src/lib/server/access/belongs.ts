@@ -3,7 +3,7 @@ import { notHere } from './refusal';
 
 /** What a request may name by its id. */
 export type Named = Partial<
-  Record<'project' | 'section' | 'source' | 'lead' | 'preset' | 'copy' | 'draft', string | null>
+  Record<'project' | 'section' | 'source' | 'lead' | 'preset' | 'copy' | 'draft' | 'choice', string | null>
 >;
 
 /** Refuses ids that name nothing in the context's library: unknown ones, and those of another library. */

@@ -16,6 +16,8 @@ export const TOPICS = [
   'styles',
   'jobs',
   'members',
+  'choices',
+  'votes',
 ] as const;
 export type Topic = (typeof TOPICS)[number];
 

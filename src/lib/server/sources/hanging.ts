@@ -55,6 +55,15 @@ export const HANGING: readonly Hanging[] = [
     leaving: 'leaves',
     made: true,
   },
+  // What was said of a candidate hangs on it and not on its source.
+  {
+    table: 'candidate',
+    column: 'source_id',
+    merging: 'joins',
+    beside: { column: 'choice_id', of: 'choice' },
+    leaving: 'leaves',
+    made: true,
+  },
   { table: 'alias', column: 'source_id', merging: 'joins', beside: { column: 'alias' }, leaving: 'leaves' },
   { table: 'apart', column: 'a_id', other: 'b_id', merging: 'joins', leaving: 'leaves' },
   { table: 'likeness', column: 'a_id', other: 'b_id', merging: 'stays', leaving: 'leaves' },

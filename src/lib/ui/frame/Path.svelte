@@ -9,10 +9,13 @@
   /** The steps of the work, in its order, with what waits at each. */
   let {
     counts,
+    choosing,
     saved,
     savedCounts,
   }: {
     counts: Counts;
+    /** Choices in which who looks still has something to judge. */
+    choosing: number;
     saved: SavedQuery[];
     savedCounts: Promise<Record<string, number> | undefined>;
   } = $props();
@@ -20,6 +23,7 @@
   const waiting = $derived<Partial<Record<string, number>>>({
     intake: counts.intake,
     duplicates: counts.duplicates,
+    choices: choosing,
   });
   const held = $derived<Partial<Record<string, number>>>({
     sources: counts.sources,

@@ -55,8 +55,12 @@
       chart = new ApexCharts(place, whole(options));
       await chart.render();
     });
+    // Colours are read when it is drawn: light or dark, it is drawn anew.
+    const turned = new MutationObserver(() => void chart?.updateOptions(whole(options), false, false));
+    turned.observe(document.documentElement, { attributeFilter: ['class'] });
     return () => {
       gone = true;
+      turned.disconnect();
       chart?.destroy();
     };
   });

@@ -191,3 +191,20 @@ export const outlining = {
     return void outlining.move(what.id, { parentId: parent(node), before: before?.id ?? null }, name);
   },
 };
+
+/** Where some sources can be placed: every project and, under it, its sections. What each does can be taken back. */
+export const placesFor = (
+  projects: readonly Project[],
+  outlines: readonly OutlineSection[],
+  ids: readonly string[],
+): { text: string; depth?: number; act: () => unknown }[] =>
+  projects.flatMap((project) => [
+    { text: project.name, act: () => outlining.file(project, ids) },
+    ...outlines
+      .filter((one) => one.projectId === project.id)
+      .map((one) => ({
+        text: `§ ${one.name}`,
+        depth: one.depth + 1,
+        act: () => outlining.place(one, ids),
+      })),
+  ]);

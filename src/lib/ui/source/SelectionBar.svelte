@@ -5,12 +5,13 @@
   import type { SourceLine } from '$lib/server/sources';
   import type { ShownReference } from '$lib/server/lists';
   import { openCiting } from '../lists/citing.svelte';
+  import ChoiceDialog from '../choosing/ChoiceDialog.svelte';
   import { call, copyText } from '../frame/client';
   import { attempt, change, done } from '../frame/toasts.svelte';
   import CrossingDialog from './CrossingDialog.svelte';
   import FieldChangeDialog from './FieldChangeDialog.svelte';
   import { PRIORITY_NAMES, READING_NAMES } from './naming';
-  import { outlining } from '../outline/tree.svelte';
+  import { outlining, placesFor } from '../outline/tree.svelte';
 
   interface Props {
     /** The sources selected. */
@@ -49,18 +50,7 @@
     tagging = '';
   }
 
-  const places = $derived(
-    projects.flatMap((project) => [
-      { text: project.name, act: () => outlining.file(project, ids) },
-      ...outlines
-        .filter((one) => one.projectId === project.id)
-        .map((one) => ({
-          text: `§ ${one.name}`,
-          depth: one.depth + 1,
-          act: () => outlining.place(one, ids),
-        })),
-    ]),
-  );
+  const places = $derived(placesFor(projects, outlines, ids));
 
   const read = (said: { state: string | null } | { priority: string | null }) => {
     const these = `${ids.length.toLocaleString('en')} ${ids.length === 1 ? 'source' : 'sources'}`;
@@ -100,6 +90,7 @@
 
   let changing = $state(false);
   let crossing = $state(false);
+  let choosing = $state(false);
   let opening = $state(false);
   let pages = $state.raw<SourceLine[]>([]);
   /** How many pages are opened at once. */
@@ -189,11 +180,20 @@
       { text: ids.length > 1 ? 'Copy references' : 'Copy reference', act: copy },
       { text: 'Copy addresses', act: () => copyLines('addresses') },
       { text: 'Copy titles with notes', act: () => copyLines('titles with notes') },
-      { text: 'Open their pages…', act: openPages },
-      { text: 'To another library…', act: () => (crossing = true) },
     ]}
   />
   <Button href="/references?scope=selection#ids={ids.join(',')}">Print as a list</Button>
+  <Menu
+    id="more-with-them"
+    text="More"
+    label="More with the selected"
+    placement="top"
+    acts={[
+      { text: 'Choose among them…', act: () => (choosing = true) },
+      { text: 'To another library…', act: () => (crossing = true) },
+      { text: 'Open their pages…', act: openPages },
+    ]}
+  />
   <Button onclick={bin}>Put in the bin</Button>
   <Button look="quiet" onclick={onclear}>Select none</Button>
 </footer>
@@ -208,6 +208,7 @@
     }}
   />
 {/if}
+{#if choosing}<ChoiceDialog {ids} onclose={() => (choosing = false)} />{/if}
 <Dialog bind:open={opening} title="Their pages" size="md">
   <p class="small-label">
     {pages.length.toLocaleString('en')} of {ids.length.toLocaleString('en')} have an address. A browser may ask

@@ -28,6 +28,7 @@ import * as draft from './0026-draft';
 import * as accounts from './0027-accounts';
 import * as replies from './0028-replies';
 import * as crossing from './0029-crossing';
+import * as choosing from './0030-choosing';
 
 interface Migration {
   name: string;
@@ -64,6 +65,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0027-accounts', up: accounts.up },
   { name: '0028-replies', up: replies.up },
   { name: '0029-crossing', up: crossing.up },
+  { name: '0030-choosing', up: choosing.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

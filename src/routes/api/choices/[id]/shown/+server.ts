@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { plain } from '$lib/core/text';
+import { copiesOf } from '$lib/server/copies';
+import { printEach } from '$lib/server/lists';
+import { getSource } from '$lib/server/sources';
+import { asks } from '../../../../answer';
+import { lookOf } from '../../../../look';
+
+/** What one judges a candidate by: its reference, its abstract, its address and its documents. */
+export const POST = asks(z.object({ id: z.string().max(60) }), async ({ id }, ctx, { locals }) => {
+  const source = await getSource(ctx, id);
+  const [[reference], copies] = await Promise.all([
+    printEach(ctx, [source], await lookOf(locals)),
+    copiesOf(ctx, id),
+  ]);
+  return {
+    reference,
+    abstract: plain(source.record.abstract ?? ''),
+    address: source.record.URL ?? '',
+    copies: copies.map(({ id, title, kind, media_type }) => ({ id, title, kind, media_type })),
+  };
+});
