@@ -90,6 +90,15 @@ describe('two people', () => {
     expect((await cards(ada)).join()).not.toContain('Only Ben thinks so');
     await ada.open('/search?q=thinks');
     await ada.see('Nothing');
+    // Shown to her by name, it is there, and says for whom it is.
+    await ada.open(`/copies/${copy}`);
+    await ben.press('Show in the text: Only Ben thinks so');
+    await ben.press('Edit', '.card.chosen');
+    await ben.press('Ada Pell', '.place .some');
+    await ben.press('Save', '.place');
+    await ada.see('Only Ben thinks so', '.card');
+    await ada.see('only for me and Ben Okoro', '.card');
+    await ben.see('only for me and Ada Pell', '.card');
   });
 
   it('a reply finds whom it is for, and the answer comes back; then it is settled', async () => {

@@ -179,6 +179,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
     keywordsOf: (t) => source.keywordsOf({ ...record(''), keyword: t }), datesAgree: (t) => source.datesAgree({ literal: t }, { literal: t }), yearOf: (t) => source.yearOf({ literal: t }), precisionOf: (t) => source.precisionOf({ literal: t }), sameValue: (t) => source.sameValue(t, `${t}b`),
   },
   bag: { manifest: (t) => bag.manifest(new Map([[t, t]])), readManifest: (t) => tried(() => bag.readManifest(t)), leadsOut: (t) => bag.leadsOut(t), bagInfo: (t) => bag.bagInfo({ a: t }), infoOf: (t) => bag.infoOf(t, 'a'), problemsOfBag: (t) => bag.problemsOfBag(t, new Map([[t, t]]), new Map([[t, '']])) },
+  members: { mentionedIn: (t) => members.mentionedIn(t, [{ id: 'a', name: t.slice(0, 200) }, { id: 'b', name: 'Ada Pell' }]) },
   tables: { toCsv: (t) => tables.toCsv({ heads: ['a'], rows: [[t], [t]] }), odsFiles: (t) => tables.odsFiles({ heads: ['a'], rows: [[t], [t]] }, 'a') },
   outline: {
     inOrder: (t) => outline.inOrder(headings(t)), within: (t) => outline.within(headings(t), '0'), under: (t) => outline.under(headings(t), '0'), spotOf: (t) => outline.spotOf(headings(t), '8'), moved: (t) => outline.moved(headings(t), '7', { parentId: '14', before: null }),

@@ -87,9 +87,6 @@ beforeAll(async () => {
       }),
     )
   ).id;
-  // What a colleague says of a candidate is hidden until one has said something of it oneself.
-  await db('choice_voter').insert({ choice_id: mine.choice, person_id: other, place: 1 });
-  await vote(colleague, mine.choice, { id: mine.source, says: 'leave', reason: `${PRIVATE} verdict` });
   theirs = await transaction(stranger, async (ctx) => {
     const title = `Sluices of the ${FOREIGN} tide`;
     const record = sourceRecord.parse({ type: 'book', title, retexa: { tags: [`${FOREIGN} tag`] } });

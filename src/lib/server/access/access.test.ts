@@ -2,16 +2,17 @@ import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { sourceRecord } from '../../core/source';
 import { binOf, countsOf, deskOf } from '../overview';
-import { listPassages, passagesWhere } from '../passages';
+import { editNote, keepNote, listNotes } from '../notes';
+import { editPassage, listPassages, passagesWhere } from '../passages';
 import { getPassage, insertPassage } from '../passages/repository';
 import { addProject, file, makeSection } from '../projects';
 import { addPreset } from '../presets';
 import { searchEverything } from '../search';
-import { listSources } from '../sources';
+import { listSources, undo } from '../sources';
 import { insertSource } from '../sources/repository';
 import { openTestLibrary } from '../test-library';
 import { change } from './change';
-import { transaction, type Context } from './context';
+import { makePerson, transaction, type Context } from './context';
 import { listen, type LiveEvent } from './events';
 
 let db: Knex;
@@ -27,6 +28,7 @@ beforeEach(async () => {
     { id: 'colleague', name: 'A colleague', created },
     { id: 'stranger', name: 'A stranger', created },
   ]);
+  await db('membership').insert({ library_id: mine.libraryId, person_id: 'colleague', role: 'editor' });
   await db('library').insert({ id: 'elsewhere', name: 'Elsewhere', owner_id: 'stranger', created });
   colleague = { ...mine, personId: 'colleague', role: 'editor' };
   stranger = { db, libraryId: 'elsewhere', personId: 'stranger', role: 'owner' };
@@ -82,6 +84,55 @@ describe('what is private', () => {
     expect(seen).toContain('For all');
     expect((await countsOf(colleague)).passages).toBe(1);
     await expect(getPassage(colleague, privateId)).rejects.toMatchObject({ code: 'not-here' });
+  });
+  it('is seen by those it is shown to by name, and counted for them; nobody else says who sees it', async () => {
+    const { personId: third } = await makePerson(db, 'Third');
+    await db('membership').insert({ library_id: mine.libraryId, person_id: third, role: 'editor' });
+    const { revision, kind, tint, gist, ownWords, locator, visibility } = await getPassage(mine, privateId);
+    const said = { kind, tint, gist, ownWords, locator, visibility, wording: null, tags: [] };
+    await editPassage(mine, privateId, { base: revision, said: { ...said, shownTo: [colleague.personId] } });
+    expect(await seenBy(colleague)).toContain('My private doubt');
+    expect((await countsOf(colleague)).passages).toBe(2);
+    const other = { ...colleague, personId: third };
+    expect(await seenBy(other)).not.toContain('private doubt');
+    expect((await countsOf(other)).passages).toBe(1);
+    // An editor may word it otherwise and says nothing of who sees it.
+    await editPassage(colleague, privateId, {
+      base: revision + 1,
+      said: { ...said, gist: 'A doubt of both' },
+    });
+    expect((await getPassage(mine, privateId)).shownTo).toEqual([colleague.personId]);
+    await expect(
+      editPassage(colleague, privateId, { base: revision + 2, said: { ...said, visibility: 'library' } }),
+    ).rejects.toMatchObject({ status: 403 });
+    // Given to all, nobody is named any more; a stranger is not taken.
+    await editPassage(mine, privateId, {
+      base: revision + 2,
+      said: { ...said, visibility: 'private', shownTo: [stranger.personId] },
+    });
+    expect((await getPassage(mine, privateId)).shownTo).toEqual([]);
+    expect((await countsOf(colleague)).passages).toBe(1);
+  });
+  it('holds for notes too', async () => {
+    const note = { body: 'zostera in private', projectId: null, sourceId, visibility: 'private' as const };
+    const { id } = await keepNote(mine, note);
+    await keepNote(mine, { ...note, body: 'zostera for all', visibility: 'library' });
+    const notesOf = async (ctx: Context) => (await listNotes(ctx, { text: 'zostera' })).map((n) => n.body);
+    expect(await notesOf(mine)).toHaveLength(2);
+    expect(await notesOf(colleague)).toEqual(['zostera for all']);
+    expect([(await countsOf(mine)).notes, (await countsOf(colleague)).notes]).toEqual([2, 1]);
+    await expect(editNote(colleague, id, 1, { body: 'x' })).rejects.toMatchObject({ code: 'not-here' });
+    await editNote(mine, id, 1, { shownTo: [colleague.personId] });
+    expect(await notesOf(colleague)).toHaveLength(2);
+    expect((await countsOf(colleague)).notes).toBe(2);
+    await expect(editNote(colleague, id, 2, { visibility: 'library' })).rejects.toMatchObject({
+      status: 403,
+    });
+    await editNote(colleague, id, 2, { body: 'zostera, as both see it' });
+    const { revisionId } = await editNote(mine, id, 3, { visibility: 'library' });
+    await undo(mine, [revisionId!]);
+    expect((await countsOf(colleague)).notes).toBe(2);
+    expect(await seenBy(stranger)).not.toContain('zostera');
   });
   it('stays so in the bin', async () => {
     await db('passage').update({ binned: '2026-01-01' });

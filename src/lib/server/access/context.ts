@@ -20,17 +20,18 @@ export function scoped<T extends object>(ctx: Context, table: string): Knex.Quer
   return ctx.db(table).where(`${table}.library_id`, ctx.libraryId) as Knex.QueryBuilder<T, T[]>;
 }
 
+/** What can be kept from others. */
+export type Private = 'passage' | 'task' | 'note';
+
 /**
- * A query on passages or tasks, bounded to those the person may see: what another keeps private is not there, in no list,
- * count, search or export.
+ * A query on what can be kept from others, bounded to what the person may see: what another keeps private is not there, in no list,
+ * count, search or export, unless it is shown to them by name.
  */
-export function visible<T extends object>(
-  ctx: Context,
-  table: 'passage' | 'task',
-): Knex.QueryBuilder<T, T[]> {
-  return scoped<T>(ctx, table).where(
-    (q) => void q.where(`${table}.visibility`, 'library').orWhere(`${table}.owner_id`, ctx.personId),
-  ) as Knex.QueryBuilder<T, T[]>;
+export function visible<T extends object>(ctx: Context, table: Private): Knex.QueryBuilder<T, T[]> {
+  return scoped<T>(ctx, table).where((q) => {
+    void q.where(`${table}.visibility`, 'library').orWhere(`${table}.owner_id`, ctx.personId);
+    if (table !== 'task') void q.orWhereRaw(`instr(${table}.shown_to, ?) > 0`, [ctx.personId]);
+  }) as Knex.QueryBuilder<T, T[]>;
 }
 
 /** What the person who asks is called. */

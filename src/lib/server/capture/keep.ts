@@ -156,7 +156,15 @@ async function keepBeside(
       await insertKept(
         ctx,
         notes,
-        { body: note, projectId: input.projectId ?? null, sourceId, audio: null },
+        {
+          body: note,
+          projectId: input.projectId ?? null,
+          sourceId,
+          visibility: 'library',
+          shownTo: [],
+          ownerId: ctx.personId,
+          audio: null,
+        },
         'noted at capture',
       )
     ).id;

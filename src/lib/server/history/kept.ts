@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { scoped, visible, type Context } from '../access/context';
 import { checkOwn } from '../access/change';
+import { checkWhoSees, type Shown } from '../access/shown';
 import { newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../access/refusal';
 import { noteRevision, type Subject } from './repository';
@@ -23,11 +24,11 @@ export interface Keeping<T extends Kept> {
   searchText: (kept: T) => string;
 }
 
-/** The rows of a kind the person may see: of tasks, none that somebody else keeps private. */
+/** The rows of a kind the person may see: of tasks and notes, none that somebody else keeps private. */
 const seen = <T extends Kept>(ctx: Context, { subject }: Keeping<T>) =>
-  subject === 'task'
-    ? visible<Record<string, unknown>>(ctx, subject)
-    : scoped<Record<string, unknown>>(ctx, subject);
+  subject === 'lead'
+    ? scoped<Record<string, unknown>>(ctx, subject)
+    : visible<Record<string, unknown>>(ctx, subject);
 
 const stateOf = <T extends Kept>(keeping: Keeping<T>, kept: T) =>
   Object.fromEntries(keeping.state.map((k) => [k, (kept as unknown as Record<string, unknown>)[k] ?? null]));
@@ -80,6 +81,8 @@ export async function listKept<T extends Kept>(
   return rows.map(keeping.fromRow);
 }
 
+const isShown = (kept: object): kept is Shown => 'visibility' in kept && 'shownTo' in kept;
+
 /** Changes one on revision `base`; gives the revision made, for undoing. Refuses when somebody changed it meanwhile. */
 export async function updateKept<T extends Kept>(
   ctx: Context,
@@ -94,6 +97,8 @@ export async function updateKept<T extends Kept>(
   const present = keeping.fromRow(row);
   if (present.revision !== base) throw changedMeanwhile(keeping.subject);
   const next: T = { ...present, ...change, revision: base + 1 };
+  if (isShown(next) && next.visibility === 'library') Object.assign(next, { shownTo: [] });
+  if (isShown(present) && isShown(next)) checkWhoSees(ctx, row.owner_id as string, present, next);
   const [before, after] = [stateOf(keeping, present), stateOf(keeping, next)];
   if (JSON.stringify(before) === JSON.stringify(after)) return {};
   const changed = (await scoped(ctx, keeping.subject)

@@ -5,6 +5,7 @@ import { nfc, spokenText } from '../../core/text';
 import { sniffBytes } from '../../reading/sniff';
 import { checkHere } from '../access/belongs';
 import { type Context } from '../access/context';
+import { membersAmong } from '../access/shown';
 import { config } from '../config';
 import { now } from '../db/ids';
 import { log } from '../log';
@@ -27,14 +28,38 @@ export const noteWords = z.strictObject({
   body: z.string().max(100_000).transform(nfc),
   projectId: z.string().max(60).nullable(),
   sourceId: z.string().max(60).nullable(),
+  visibility: z.enum(['private', 'library']).default('library'),
+  /** Who sees it too where it is private, by id. */
+  shownTo: z.array(z.string().max(60)).max(200).default([]),
 });
-export type NoteWords = z.infer<typeof noteWords>;
+export type NoteWords = z.input<typeof noteWords>;
+
+/** What is changed of a note; what is not named stays. */
+export const noteChange = z
+  .strictObject({
+    body: noteWords.shape.body,
+    projectId: noteWords.shape.projectId,
+    sourceId: noteWords.shape.sourceId,
+    visibility: noteWords.shape.visibility.unwrap(),
+    shownTo: noteWords.shape.shownTo.unwrap(),
+  })
+  .partial();
+
+/** What is said of a new note, as it is kept: shown to those who are there. */
+const asKept = async (ctx: Context, { visibility = 'library', shownTo = [], ...said }: NoteWords) => ({
+  ...said,
+  visibility,
+  shownTo: visibility === 'private' ? await membersAmong(ctx, shownTo) : [],
+  ownerId: ctx.personId,
+});
 
 /** Keeps a thought, typed. */
 export async function keepNote(ctx: Context, said: NoteWords): Promise<Note> {
   if (!said.body.trim()) throw new Refusal(422, 'There is nothing written to keep.');
   await checkHere(ctx, { project: said.projectId, source: said.sourceId });
-  return change(ctx, CHANGE, (inner) => insertKept(inner, notes, { ...said, audio: null }, 'noted'));
+  return change(ctx, CHANGE, async (inner) =>
+    insertKept(inner, notes, { ...(await asKept(inner, said)), audio: null }, 'noted'),
+  );
 }
 
 /** Keeps a thought, spoken: the recording as it is, with what was typed beside it. */
@@ -51,8 +76,13 @@ export async function keepSpokenNote(
   await checkHere(ctx, { project: said.projectId, source: said.sourceId });
   const sha256 = await keepFile(Buffer.from(audio.bytes));
   const { mediaType, seconds } = audio;
-  return change(ctx, CHANGE, (inner) =>
-    insertKept(inner, notes, { ...said, audio: { sha256, mediaType, seconds } }, 'spoken'),
+  return change(ctx, CHANGE, async (inner) =>
+    insertKept(
+      inner,
+      notes,
+      { ...(await asKept(inner, said)), audio: { sha256, mediaType, seconds } },
+      'spoken',
+    ),
   );
 }
 
@@ -89,11 +119,14 @@ export async function writtenOut(
 }
 
 /** Changes a note on revision `base`. */
-export async function editNote(ctx: Context, id: string, base: number, said: Partial<NoteWords>) {
+export async function editNote(ctx: Context, id: string, base: number, said: z.infer<typeof noteChange>) {
   const names = { project: said.projectId ?? null, source: said.sourceId ?? null };
-  return change(ctx, { ...CHANGE, names }, (inner) =>
-    updateKept<Note>(inner, notes, id, base, said, 'edited'),
-  );
+  return change(ctx, { ...CHANGE, names }, async (inner) => {
+    const { shownTo, ...rest } = said;
+    const given = Object.fromEntries(Object.entries(rest).filter(([, value]) => value !== undefined));
+    const shown = shownTo && { shownTo: await membersAmong(inner, shownTo) };
+    return updateKept<Note>(inner, notes, id, base, { ...given, ...shown }, 'edited');
+  });
 }
 
 /** Puts a note in the bin or takes it out. */

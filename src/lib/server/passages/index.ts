@@ -1,3 +1,4 @@
+import { membersAmong } from '../access/shown';
 import { anchor, describe, wordsOf, type Selectors } from '../../core/passages';
 import { codePointLength, sliceCodePoints } from '../../core/text';
 import { change } from '../access/change';
@@ -80,6 +81,7 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
     wording = null,
     tags = [],
     figure: box = null,
+    shownTo = [],
     ...said
   } = given;
   const figure = box && copyId ? await figureOf(ctx, copyId, box) : null;
@@ -88,6 +90,7 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
     const [where = null, ...further] = copy && place ? placesIn(copy, [place, ...more]) : [];
     return insertPassage(inner, {
       ...said,
+      shownTo: await membersAmong(inner, shownTo),
       wording,
       tags,
       sourceId: copy?.source_id ?? typed!,
@@ -107,11 +110,12 @@ export async function keepPassage(ctx: Context, given: NewPassage): Promise<Pass
  * on, and with `exact`, where no copy has it, other words were read.
  */
 export async function editPassage(ctx: Context, id: string, given: PassageChange) {
-  const { base, said, selectors: place, further: more = [], exact, figure: box } = given;
+  const { base, selectors: place, further: more = [], exact, figure: box } = given;
+  const { shownTo, ...said } = given.said;
   const held = box && (await getPassage(ctx, id));
   const figure = held && box ? await changedFigure(ctx, held, box) : undefined;
   return change(ctx, CHANGE, async (inner) => {
-    const { copyId, selectors: before, figure: its } = await getPassage(inner, id);
+    const { copyId, selectors: before, figure: its, ownerId } = await getPassage(inner, id);
     if ((said.kind === 'figure') !== (its !== null))
       throw new Refusal(422, 'A figure stays a figure, and words stay words. Keep it anew as the other.');
     if (its && place) throw new Refusal(422, 'A figure stands in a box, not at words.');
@@ -133,6 +137,7 @@ export async function editPassage(ctx: Context, id: string, given: PassageChange
       base,
       {
         ...said,
+        ...(shownTo && ownerId === inner.personId ? { shownTo: await membersAmong(inner, shownTo) } : {}),
         ...moved,
         ...(figure ? { figure } : {}),
         ...(exact === undefined ? {} : { exact: exact.trim() }),

@@ -23,6 +23,7 @@ const both = (a: string, b: string, between: string) =>
 const alike = (a: Passage, b: Passage) =>
   a.kind === b.kind &&
   a.visibility === b.visibility &&
+  a.shownTo.join() === b.shownTo.join() &&
   !a.figure &&
   fold(a.exact) !== '' &&
   fold(a.exact) === fold(b.exact) &&

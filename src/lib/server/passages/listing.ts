@@ -74,7 +74,7 @@ const NARROWING: Record<PassageState, (query: Knex.QueryBuilder, ctx: Context) =
         .whereNull('task.binned')
         .select('task.id'),
     ),
-  'only for me': (query) => query.where('passage.visibility', 'private'),
+  'only for me': (query) => query.where('passage.visibility', 'private').whereNull('passage.shown_to'),
 };
 
 const counted = async (query: Knex.QueryBuilder): Promise<number> =>

@@ -9,6 +9,7 @@ import {
   type Tint,
 } from '../../core/passages';
 import { checkOwn } from '../access/change';
+import { checkWhoSees, shownAs, shownOf } from '../access/shown';
 import { scoped, visible, type Context } from '../access/context';
 import { inParts, newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../access/refusal';
@@ -37,6 +38,8 @@ export interface Passage {
   tint: Tint;
   tags: string[];
   visibility: 'private' | 'library';
+  /** Who sees it beside its owner, where it is private, by id. */
+  shownTo: string[];
   anchor: AnchorState;
   revision: number;
   added: string;
@@ -63,6 +66,7 @@ export interface PassageRow {
   tint: Tint;
   tags: string;
   visibility: 'private' | 'library';
+  shown_to: string | null;
   anchor: AnchorState;
   revision: number;
   added: string;
@@ -95,6 +99,7 @@ export function openPassage(row: PassageRow): Passage {
     tint: row.tint,
     tags: JSON.parse(row.tags) as string[],
     visibility: row.visibility,
+    shownTo: shownOf(row.shown_to),
     anchor: stateIn(row, at, further),
     revision: row.revision,
     added: row.added,
@@ -121,6 +126,7 @@ const rowOf = (p: Passage): PassageRow => ({
   tint: p.tint,
   tags: JSON.stringify(p.tags),
   visibility: p.visibility,
+  shown_to: shownAs(p),
   anchor: p.anchor === 'changed' ? 'moved' : p.anchor,
   revision: p.revision,
   added: p.added,
@@ -156,15 +162,16 @@ export async function insertPassage(
   ctx: Context,
   passage: Omit<
     Passage,
-    'id' | 'revision' | 'added' | 'binned' | 'ownerId' | 'wording' | 'tags' | 'figure' | 'further'
+    'id' | 'revision' | 'added' | 'binned' | 'ownerId' | 'wording' | 'tags' | 'figure' | 'further' | 'shownTo'
   > &
-    Partial<Pick<Passage, 'wording' | 'tags' | 'figure' | 'further'>>,
+    Partial<Pick<Passage, 'wording' | 'tags' | 'figure' | 'further' | 'shownTo'>>,
 ): Promise<Passage> {
   const whole: Passage = {
     wording: null,
     tags: [],
     figure: null,
     further: [],
+    shownTo: [],
     ...passage,
     id: newId(),
     revision: 1,
@@ -172,6 +179,7 @@ export async function insertPassage(
     binned: null,
     ownerId: ctx.personId,
   };
+  if (whole.visibility === 'library') whole.shownTo = [];
   await ctx.db('passage').insert({ ...rowOf(whole), library_id: ctx.libraryId });
   await beside(ctx, whole);
   await noteRevision(ctx, 'passage', whole.id, 1, {}, stateOf(whole), 'kept');
@@ -197,6 +205,8 @@ export async function updatePassage(
   checkOwn(ctx, before.ownerId);
   if (before.revision !== base) throw changedMeanwhile('passage');
   const after: Passage = { ...before, ...change };
+  if (after.visibility === 'library') after.shownTo = [];
+  checkWhoSees(ctx, before.ownerId, before, after);
   if (JSON.stringify(stateOf(before)) === JSON.stringify(stateOf(after))) return { passage: before };
   after.revision = base + 1;
   const changed = await scoped<PassageRow>(ctx, 'passage').where({ id, revision: base }).update(rowOf(after));

@@ -25,6 +25,8 @@ export const passageWords = z.strictObject({
   ownWords: words,
   locator: locator.nullable(),
   visibility: z.enum(['private', 'library']),
+  /** Who sees it too where it is private, by id. */
+  shownTo: z.array(id).max(200).default([]),
   wording: words.nullable().default(null),
   tags: passageTags.default([]),
 });
@@ -74,7 +76,7 @@ export type NewPassage = z.input<typeof newPassage>;
 /** A change of a passage: what is said of it and, where that changes too, its place, the words typed from print, or its figure. */
 export const passageChange = z.strictObject({
   base: z.number().int(),
-  said: passageWords,
+  said: passageWords.extend({ shownTo: passageWords.shape.shownTo.unwrap().optional() }),
   selectors: selectors.optional(),
   further: furtherPlaces.optional(),
   exact: words.optional(),

@@ -24,12 +24,7 @@ const hangs = (
   table: 'passage' | 'task' | 'note' | 'copy',
   more: (query: Rows) => unknown = () => 0,
 ) => {
-  const query =
-    table === 'copy'
-      ? scoped(ctx, table)
-      : table === 'note'
-        ? scoped(ctx, table).whereNull('binned')
-        : visible(ctx, table).whereNull('binned');
+  const query = table === 'copy' ? scoped(ctx, table) : visible(ctx, table).whereNull('binned');
   more(query);
   return query.whereNotNull('source_id').select('source_id');
 };

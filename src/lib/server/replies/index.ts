@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { mentionedIn } from '../../core/members';
 import { shortLabel } from '../../core/source';
 import { nfc } from '../../core/text';
 import { change, checkOwn } from '../access/change';
@@ -112,11 +113,15 @@ export const addReply = (
 ): Promise<{ id: string }> =>
   change(ctx, CHANGE, async (inner) => {
     const passage = await getPassage(inner, passageId);
-    const others = [...new Set(to)].filter((id) => id !== inner.personId);
-    if (others.length && passage.visibility === 'private')
+    const sees = (id: string) =>
+      passage.visibility === 'library' || passage.ownerId === id || passage.shownTo.includes(id);
+    // Who is named in the words is told too, where they see what it is about.
+    const named = mentionedIn(text, await peopleIn(inner)).filter(sees);
+    const others = [...new Set([...to, ...named])].filter((id) => id !== inner.personId);
+    if (!others.every(sees))
       throw new Refusal(
         422,
-        'This passage is only for you. Give it to the library first, then tell others of it.',
+        'Not everybody this is for sees the passage. Show it to them first, then tell them of it.',
       );
     const here = (await scoped(inner, 'membership')
       .whereIn('person_id', others)
@@ -134,6 +139,11 @@ export const addReply = (
     for (const person_id of here) await inner.db('reply_for').insert({ reply_id: id, person_id });
     return { id };
   });
+
+const peopleIn = async (ctx: Context) =>
+  (await scoped(ctx, 'membership')
+    .join('person', 'person.id', 'membership.person_id')
+    .select('person.id', 'person.name')) as unknown as { id: string; name: string }[];
 
 async function replyHere(ctx: Context, id: string): Promise<{ owner_id: string; passage_id: string }> {
   const row = (await scoped(ctx, 'reply').where({ id }).first('owner_id', 'passage_id')) as

@@ -103,4 +103,13 @@ describe('what is said to a passage', () => {
     });
     await expect(addReply(ben, id, { text: 'x', to: ['nobody'] })).rejects.toMatchObject({ status: 404 });
   });
+
+  it('tells who is named in the words, where they see the passage', async () => {
+    const { id } = await kept(ada);
+    await addReply(ada, id, { text: '@Ben, is this so?', to: [] });
+    expect(await saidForMe(ben)).toHaveLength(1);
+    const { id: secret } = await kept(ada, 'private');
+    await addReply(ada, secret, { text: '@Ben need not know', to: [] });
+    expect(await saidForMe(ben)).toHaveLength(1);
+  });
 });

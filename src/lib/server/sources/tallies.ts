@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { Context } from '../access/context';
+import { scoped, type Context } from '../access/context';
 
 /** What is counted of a library, or of a project in it. */
 export type Counted =
@@ -28,7 +28,39 @@ export async function talliesOf(ctx: Context, projectId = ''): Promise<Record<Co
     const [row] = (await mine(ctx, '').where({ what: 'bin' }).sum({ n: 'n' })) as [{ n: number | null }];
     counts.bin = row.n ?? 0;
   }
+  for (const [what, n] of await shownToMe(ctx, projectId)) counts[what] += n;
   return counts;
+}
+
+/** How much others keep for some, who asks among them: few at a time, so that they are counted as they are asked for. */
+async function shownToMe(ctx: Context, projectId: string): Promise<[Counted, number][]> {
+  const shown = (table: 'passage' | 'note') =>
+    scoped(ctx, table)
+      .whereNotNull(`${table}.shown_to`)
+      .whereRaw(`instr(${table}.shown_to, ?) > 0`, [ctx.personId])
+      .where(`${table}.visibility`, 'private')
+      .whereNot(`${table}.owner_id`, ctx.personId);
+  const living = shown('passage')
+    .whereNull('passage.binned')
+    .join('source', 'source.id', 'passage.source_id')
+    .whereNull('source.binned')
+    .whereNull('source.merged_into');
+  const notes = shown('note').whereNull('binned');
+  if (projectId) {
+    void living.whereIn(
+      'passage.source_id',
+      ctx.db('filing').where({ project_id: projectId }).select('source_id'),
+    );
+    void notes.where({ project_id: projectId });
+  }
+  const count = async (query: Knex.QueryBuilder) =>
+    ((await query.count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;
+  const binned = async (table: 'passage' | 'note') => count(shown(table).whereNotNull('binned'));
+  return [
+    ['passages', await count(living)],
+    ['notes', await count(notes)],
+    ['bin', (await binned('passage')) + (await binned('note'))],
+  ];
 }
 
 /** How many sources have each value of a kind, such as each type, as they are kept. */
@@ -73,10 +105,10 @@ const FROM_ROWS = [
   `SELECT library_id, '', '', 'bin' FROM project WHERE binned IS NOT NULL`,
   `SELECT library_id, '', '', 'bin' FROM section WHERE binned_with = id`,
   ...['note', 'lead'].flatMap((table) => [
-    `SELECT library_id, '', '', 'bin' FROM ${table} WHERE binned IS NOT NULL`,
+    `SELECT p.library_id, '', ${table === 'note' ? WHOSE : `''`}, 'bin' FROM ${table} p WHERE binned IS NOT NULL`,
     ...[`''`, 'project_id'].map(
       (project) =>
-        `SELECT library_id, ${project}, '', '${table}s' FROM ${table} WHERE binned IS NULL ${
+        `SELECT p.library_id, ${project}, ${table === 'note' ? WHOSE : `''`}, '${table}s' FROM ${table} p WHERE binned IS NULL ${
           project === 'project_id' ? 'AND project_id IS NOT NULL' : ''
         } ${table === 'lead' ? 'AND ticked IS NULL' : ''}`,
     ),

@@ -1,7 +1,12 @@
 <script lang="ts">
   import { timeLabel } from '../frame/dates';
   import { Button, Textarea } from '../kit';
+  import { page } from '$app/state';
+  import { may } from '$lib/core/members';
   import type { NoteItem } from '$lib/server/notes';
+  import { nameOf, onlyFor, people } from '../people/others.svelte';
+  import PersonMark from '../people/PersonMark.svelte';
+  import WhoSees from '../people/WhoSees.svelte';
   import { call } from '../frame/client';
   import { drafts } from '../frame/drafts';
   import { renewed } from '../frame/live.svelte';
@@ -15,12 +20,17 @@
   let { note, where = true }: Props = $props();
   let editing = $state(false);
   let body = $state('');
+  let visibility = $state<'private' | 'library'>('library');
+  let shownTo = $state<string[]>([]);
+  const mine = $derived(note.ownerId === people.self);
+  const changes = $derived(mine ? may(page.data.role, 'annotate') : may(page.data.role, 'edit'));
   const draft = $derived(`note text ${note.id}`);
   $effect(() => {
     if (editing && body !== note.body) drafts.keep(draft, body);
   });
   function edit() {
     body = drafts.find<string>(draft) ?? note.body;
+    [visibility, shownTo] = [note.visibility, note.shownTo];
     editing = true;
   }
   function leave() {
@@ -31,11 +41,12 @@
   async function save() {
     editing = false;
     drafts.drop(draft);
-    if (body === note.body) return;
+    const seen = { visibility, shownTo };
+    if (body === note.body && onlyFor({ ...note, ...seen }) === onlyFor(note)) return;
     const made = await attempt(() =>
       call<{ revisionId?: string }>('PATCH', `/api/notes/${note.id}`, {
         base: note.revision,
-        change: { body },
+        change: { body, ...(mine ? seen : {}) },
       }),
     );
     if (made) done('Saved.', [made.revisionId]);
@@ -67,6 +78,7 @@
       <Button small look="main" onclick={save}>Save</Button><Button small look="quiet" onclick={leave}
         >Leave it</Button
       >
+      {#if mine && people.several}<WhoSees bind:visibility bind:shownTo />{/if}
     </div>
   {:else}
     {#if note.body}<p class="body">{note.body}</p>{/if}
@@ -79,14 +91,17 @@
       ></audio>
     {/if}
     <div class="foot">
+      {#if people.several}<PersonMark id={note.ownerId} name={nameOf(note.ownerId)} self={mine} />{/if}
       <span class="small-label"
-        >{timeLabel(note.added)}{where && note.projectName ? ` · ${note.projectName}` : ''}</span
+        >{timeLabel(note.added)}{onlyFor(note) ? ` · ${onlyFor(note)}` : ''}{where && note.projectName
+          ? ` · ${note.projectName}`
+          : ''}</span
       >
       {#if note.sourceLabel && where}<a class="link" href="/sources/{note.sourceId}">{note.sourceLabel}</a
         >{/if}
       <span class="flex-1"></span>
-      <Button small look="quiet" onclick={edit}>{note.body ? 'Edit' : 'Write it down'}</Button>
-      <Button small look="quiet" onclick={bin}>Put in the bin</Button>
+      {#if changes}<Button small look="quiet" onclick={edit}>{note.body ? 'Edit' : 'Write it down'}</Button>
+        <Button small look="quiet" onclick={bin}>Put in the bin</Button>{/if}
     </div>
   {/if}
 </article>

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { spokenText } from '$lib/core/text';
   import { Button, Textarea } from '../kit';
+  import { people } from '../people/others.svelte';
+  import WhoSees from '../people/WhoSees.svelte';
   import { hear } from './hearing';
   import { onDestroy, untrack } from 'svelte';
   import { MicrophoneOutline } from 'flowbite-svelte-icons';
@@ -20,6 +22,8 @@
   let { projectId, sourceId, label = 'A thought', onkept, autofocus = false }: Props = $props();
   const draft = $derived(`note ${sourceId ?? projectId ?? ''}`);
   let body = $state('');
+  let visibility = $state<'private' | 'library'>('library');
+  let shownTo = $state<string[]>([]);
   let begun = false;
   // What was typed here before and not kept is there again.
   $effect(() => {
@@ -59,7 +63,9 @@
     if (!body.trim() || busy) return;
     if (recorded) return keepRecorded();
     busy = true;
-    const made = await attempt(() => call('POST', '/api/notes', { body, projectId, sourceId }));
+    const made = await attempt(() =>
+      call('POST', '/api/notes', { body, projectId, sourceId, visibility, shownTo }),
+    );
     busy = false;
     if (made) await kept('Kept.');
   }
@@ -67,7 +73,7 @@
   /** Keeps the recording with the words beside it. */
   async function keepRecorded() {
     if (!recorded) return;
-    const said = encodeURIComponent(JSON.stringify({ body, projectId, sourceId }));
+    const said = encodeURIComponent(JSON.stringify({ body, projectId, sourceId, visibility, shownTo }));
     busy = true;
     try {
       await sendSound(`/api/notes/spoken?seconds=${seconds}&said=${said}`, recorded);
@@ -173,6 +179,7 @@
     {:else}
       <Button small onclick={speak}><MicrophoneOutline size="xs" /> Speak it</Button>
     {/if}
+    {#if people.several}<WhoSees bind:visibility bind:shownTo />{/if}
   </div>
 </form>
 
@@ -184,6 +191,7 @@
   }
   .line {
     display: flex;
+    flex-wrap: wrap;
     align-items: center;
     gap: 10px;
   }

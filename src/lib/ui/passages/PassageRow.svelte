@@ -5,7 +5,7 @@
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button, Checkbox } from '../kit';
   import { openCiting } from '../lists/citing.svelte';
-  import { people } from '../people/others.svelte';
+  import { onlyFor, people } from '../people/others.svelte';
   import PersonMark from '../people/PersonMark.svelte';
   import FigurePicture from '../reader/FigurePicture.svelte';
   import Reworded from '../reader/Reworded.svelte';
@@ -94,7 +94,7 @@
   <div class="own">
     <p class="small-label">
       <TintSwatch tint={passage.tint} />
-      {KIND_LABELS[passage.kind]}{passage.visibility === 'private' ? ' · only for me' : ''}
+      {KIND_LABELS[passage.kind]}{onlyFor(passage) ? ` · ${onlyFor(passage)}` : ''}
       {#if people.several}<PersonMark
           id={passage.ownerId}
           name={passage.owner}

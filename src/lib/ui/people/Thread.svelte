@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { may } from '$lib/core/members';
+  import { may, mentionedIn } from '$lib/core/members';
   import { page } from '$app/state';
   import type { Reply, Thread } from '$lib/server/replies';
   import { call } from '../frame/client';
@@ -13,20 +13,28 @@
   interface Props {
     passageId: string;
     thread: Thread | undefined;
-    /** Nobody else sees the passage. */
-    alone: boolean;
+    /** Who sees the passage, and so what is said to it. */
+    seen: { visibility: 'private' | 'library'; shownTo: readonly string[]; ownerId: string };
   }
   /** What was said to a passage, and a place to say something. */
-  let { passageId, thread, alone }: Props = $props();
+  let { passageId, thread, seen }: Props = $props();
   const replies = $derived(thread?.replies ?? []);
   const mayReply = $derived(may(page.data.role, 'annotate'));
-  const others = $derived(people.all.filter(({ id }) => id !== people.self));
+  const others = $derived(
+    people.all.filter(
+      ({ id }) =>
+        id !== people.self &&
+        (seen.visibility === 'library' || id === seen.ownerId || seen.shownTo.includes(id)),
+    ),
+  );
 
   /** What was typed and not sent is there again. */
   // svelte-ignore state_referenced_locally
   const begun = `reply ${passageId}`;
   let text = $state(drafts.find<string>(begun) ?? '');
   let to = $state<string[]>([]);
+  /** Who is named in what is typed is told of it. */
+  const named = $derived(mentionedIn(text, others));
   let writing = $state(false);
   let rewording = $state<{ id: string; text: string }>();
   $effect(() => {
@@ -37,7 +45,10 @@
   async function send(event: Event) {
     event.preventDefault();
     const made = await attempt(() =>
-      call<{ id: string }>('POST', `/api/passages/${passageId}/replies`, { text, to }),
+      call<{ id: string }>('POST', `/api/passages/${passageId}/replies`, {
+        text,
+        to: [...new Set([...to, ...named])],
+      }),
     );
     if (!made) return;
     [text, to, writing] = ['', [], false];
@@ -106,7 +117,9 @@
           rows={3}
           autofocus={writing}
           aria-label="Your reply"
-          placeholder="Ctrl+Enter sends it"
+          placeholder={others.length
+            ? `@${others[0]!.name.split(' ')[0]} tells them; Ctrl+Enter sends it`
+            : 'Ctrl+Enter sends it'}
           bind:value={text}
           onkeydown={(event: KeyboardEvent) => {
             event.stopPropagation();
@@ -114,12 +127,13 @@
             if (event.key === 'Escape') writing = false;
           }}
         />
-        {#if others.length && !alone}
+        {#if others.length}
           <fieldset>
             <legend>Who finds it on their Desk</legend>
             {#each others as one (one.id)}<label
                 ><Checkbox
-                  checked={to.includes(one.id)}
+                  checked={to.includes(one.id) || named.includes(one.id)}
+                  disabled={named.includes(one.id)}
                   onchange={(e) => tell(one.id, e.currentTarget.checked)}
                 />
                 {one.name}</label

@@ -21,6 +21,27 @@ export const people = {
   },
 };
 
+/** What somebody is called. */
+export const nameOf = (id: string): string =>
+  people.all.find((one) => one.id === id)?.name ?? 'somebody who left';
+
+/** Who sees what is not for the whole library, in words; nothing where all do. */
+export function onlyFor({
+  visibility,
+  shownTo = [],
+  ownerId,
+}: {
+  visibility: 'private' | 'library';
+  shownTo?: readonly string[];
+  ownerId?: string;
+}): string {
+  if (visibility === 'library') return '';
+  const others = [...(ownerId ? [ownerId] : []), ...shownTo]
+    .filter((id, i, all) => id !== people.self && all.indexOf(id) === i)
+    .map(nameOf);
+  return others.length ? `only for me and ${others.join(', ')}` : 'only for me';
+}
+
 const KEPT = 'retexa-hidden-people';
 
 /** Whose passages are not shown in documents, remembered in this browser. */

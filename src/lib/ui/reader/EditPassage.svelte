@@ -9,6 +9,7 @@
   import { asSaid, saidOf, type Fresh } from './begun.svelte';
   import { cutAddress, type FigureSaid } from './figuring.svelte';
   import PassageFiling from './PassageFiling.svelte';
+  import { people } from '../people/others.svelte';
   import PassageSheet from './PassageSheet.svelte';
 
   interface Props {
@@ -117,6 +118,7 @@
   said={begun}
   {of}
   kept
+  mine={passage.ownerId === people.self}
   {offeredTags}
   elsewhere={elsewhere?.selectors.quote.exact}
   onmove={() =>

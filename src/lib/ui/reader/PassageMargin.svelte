@@ -6,7 +6,7 @@
   import type { TaskItem } from '$lib/server/tasks';
   import type { Thread as Said } from '$lib/server/replies';
   import { Button } from '../kit';
-  import { people } from '../people/others.svelte';
+  import { onlyFor, people } from '../people/others.svelte';
   import PersonMark from '../people/PersonMark.svelte';
   import Thread from '../people/Thread.svelte';
   import Whose from '../people/Whose.svelte';
@@ -117,20 +117,14 @@
     {#each onWhole as passage (passage.id)}
       <article style="--tint: var(--tint-{passage.tint})">
         <p class="small-label top">
-          <span>{KIND_LABELS[passage.kind]}, on the whole of it</span><span
-            >{passage.visibility === 'private' ? 'only for me' : ''}</span
-          >
+          <span>{KIND_LABELS[passage.kind]}, on the whole of it</span><span>{onlyFor(passage)}</span>
         </p>
         {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
         {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
         {@render filed(passage)}
         {@render whose(passage)}
         {#if mayChange(passage)}<Button small onclick={() => onedit(passage.id)}>Edit</Button>{/if}
-        {#if people.several}<Thread
-            passageId={passage.id}
-            thread={threads[passage.id]}
-            alone={passage.visibility === 'private'}
-          />{/if}
+        {#if people.several}<Thread passageId={passage.id} thread={threads[passage.id]} seen={passage} />{/if}
       </article>
     {/each}
     <Button small look="quiet" onclick={onwhole}>A word on the whole of it</Button>
@@ -180,7 +174,7 @@
         <span
           >{[KIND_LABELS[passage.kind], locatorText(passage.locator)].filter(Boolean).join(' · ')}
           {#if !passage.locator}<span class="pencil-red">no place</span>{/if}</span
-        ><span>{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span>
+        ><span>{passage.tint}{onlyFor(passage) ? ` · ${onlyFor(passage)}` : ''}</span>
       </p>
       <FigurePicture {passage} most={110} />
       {#if passage.gist}<p class="gist">{passage.gist}</p>{:else}<p class="serif short">
@@ -194,11 +188,7 @@
       {#if chosen === passage.id}
         {#if mayChange(passage)}<Button small class="edit" onclick={() => onedit(passage.id)}>Edit</Button
           >{/if}
-        {#if people.several}<Thread
-            passageId={passage.id}
-            thread={threads[passage.id]}
-            alone={passage.visibility === 'private'}
-          />{/if}
+        {#if people.several}<Thread passageId={passage.id} thread={threads[passage.id]} seen={passage} />{/if}
       {/if}
     </article>
   {/each}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox, Input, Select, Textarea } from '../kit';
+  import { Button, Input, Select, Textarea } from '../kit';
   import { onMount } from 'svelte';
   import {
     KIND_LABELS,
@@ -12,6 +12,7 @@
     type Tint,
   } from '$lib/core/passages';
   import type { PassageWords } from '$lib/server/passages';
+  import WhoSees from '../people/WhoSees.svelte';
   import TagsField from '../source/TagsField.svelte';
   import FigurePart from './FigurePart.svelte';
   import type { FigureSaid } from './figuring.svelte';
@@ -29,6 +30,8 @@
     figure?: { said: FigureSaid; address: (place: FigureSaid['place']) => string } | undefined;
     /** Whether this is a passage already kept. */
     kept: boolean;
+    /** It is of who looks: they say who sees it. */
+    mine?: boolean;
     /** These words are a passage already; what that one says. */
     already?: string | undefined;
     /** Tags passages have already. */
@@ -53,6 +56,7 @@
     of = 'place',
     figure,
     kept,
+    mine = true,
     already,
     offeredTags = [],
     elsewhere,
@@ -81,7 +85,7 @@
   // svelte-ignore state_referenced_locally
   let value = $state(said.locator?.value ?? '');
   // svelte-ignore state_referenced_locally
-  let isPrivate = $state(said.visibility === 'private');
+  let sees = $state({ visibility: said.visibility, shownTo: said.shownTo });
   // svelte-ignore state_referenced_locally
   let wording = $state<string | null>(said.wording);
   // svelte-ignore state_referenced_locally
@@ -106,7 +110,7 @@
     gist: gist.trim(),
     ownWords: ownWords.trim(),
     locator: value.trim() ? { label, value: value.trim() } : null,
-    visibility: isPrivate ? 'private' : 'library',
+    ...$state.snapshot(sees),
     wording: wording === null || wording.trim() === original.trim() ? null : wording.trim(),
     tags,
   });
@@ -259,9 +263,9 @@
     >
     <Button onclick={onleave}>{kept ? 'Close' : 'Leave it'}</Button>
     {#if onbin}<Button look="quiet" onclick={onbin}>Put in the bin</Button>{/if}
-    <label class="private" title="Never shown to others the library is shared with"
-      ><Checkbox bind:checked={isPrivate} /> Only for me</label
-    >
+    {#if mine}<WhoSees bind:visibility={sees.visibility} bind:shownTo={sees.shownTo} />{:else}<span
+        class="flex-1"
+      ></span>{/if}
     <span class="small-label">Enter · Esc</span>
   </div>
 </div>
@@ -368,14 +372,5 @@
   .already {
     font-size: 12.5px;
     font-weight: 600;
-  }
-  .private {
-    display: flex;
-    flex: 1;
-    gap: 5px;
-    align-items: center;
-    color: var(--ink-2);
-    font-size: 12.5px;
-    white-space: nowrap;
   }
 </style>

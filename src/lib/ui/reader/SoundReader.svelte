@@ -13,6 +13,7 @@
   import CopyHead from './CopyHead.svelte';
   import EditPassage from './EditPassage.svelte';
   import type { CopyOpen } from './open';
+  import { onlyFor } from '../people/others.svelte';
   import PassageSheet from './PassageSheet.svelte';
   import { BARS, wave } from './sound';
 
@@ -233,7 +234,7 @@
           <span
             >{[KIND_LABELS[passage.kind], locatorText(passage.locator)].filter(Boolean).join(' · ')}
             {#if !passage.locator && passage.exact}<span class="pencil-red">no place</span>{/if}</span
-          ><span>{passage.tint}{passage.visibility === 'private' ? ' · only for me' : ''}</span>
+          ><span>{passage.tint}{onlyFor(passage) ? ` · ${onlyFor(passage)}` : ''}</span>
         </p>
         {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
         {#if passage.exact}<p class="serif">{passage.exact}</p>{/if}

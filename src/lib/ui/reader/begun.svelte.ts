@@ -54,22 +54,24 @@ export const nothingSaid = (
   ownWords: '',
   locator: null,
   visibility: 'library',
+  shownTo: [],
   wording: null,
   tags: [],
 });
 
 /** What is said of a kept passage. */
 export const saidOf = (passage: PassageWords): PassageWords => {
-  const { kind, tint, gist, ownWords, locator, visibility, wording, tags } = passage;
-  return { kind, tint, gist, ownWords, locator, visibility, wording, tags };
+  const { kind, tint, gist, ownWords, locator, visibility, shownTo, wording, tags } = passage;
+  return { kind, tint, gist, ownWords, locator, visibility, shownTo, wording, tags };
 };
 
-/** What was typed of a passage and waited; passages had no tags and no wording of their own, and a response was a comment. */
+/** What was typed of a passage and waited; passages had no tags, no wording of their own and nobody by name who sees them, and a response was a comment. */
 export const asSaid = <T extends PassageWords>(typed: T): T => ({
   ...typed,
   kind: (typed.kind as string) === 'comment' ? 'response' : typed.kind,
   wording: typed.wording ?? null,
   tags: typed.tags ?? [],
+  shownTo: typed.shownTo ?? [],
 });
 
 const same = (a: Fresh, b: Fresh) =>

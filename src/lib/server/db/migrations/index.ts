@@ -29,6 +29,7 @@ import * as accounts from './0027-accounts';
 import * as replies from './0028-replies';
 import * as crossing from './0029-crossing';
 import * as choosing from './0030-choosing';
+import * as forSome from './0031-for-some';
 
 interface Migration {
   name: string;
@@ -66,6 +67,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0028-replies', up: replies.up },
   { name: '0029-crossing', up: crossing.up },
   { name: '0030-choosing', up: choosing.up },
+  { name: '0031-for-some', up: forSome.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { editNote, noteWords } from '$lib/server/notes';
+import { editNote, noteChange } from '$lib/server/notes';
 import { changes, idOf } from '../../../answer';
 
 /** Changes a note. */
 export const PATCH = changes(
-  z.object({ base: z.number().int(), change: noteWords.partial() }),
+  z.object({ base: z.number().int(), change: noteChange }),
   ({ base, change }, ctx, event) => editNote(ctx, idOf(event), base, change),
 );
