@@ -99,6 +99,10 @@ describe('two people', () => {
     await ada.see('Only Ben thinks so', '.card');
     await ada.see('only for me and Ben Okoro', '.card');
     await ben.see('only for me and Ada Pell', '.card');
+    // Who else is at it is seen, until they go.
+    await ada.see('Ben Okoro is here too', '.here');
+    await ben.open('/sources');
+    await ada.gone('is here too', '.here');
   });
 
   it('a reply finds whom it is for, and the answer comes back; then it is settled', async () => {

@@ -254,6 +254,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     post(`/api/choices/${i.choice}/votes`, { order: [i.source] }),
   ],
   'api/choices/[id]/shown': (i) => [post(`/api/choices/${i.choice}/shown`, { id: i.source })],
+  'api/here': (i) => [post('/api/here', { page: 'one', source: i.source })],
   members: () => [get('/members')],
   'api/crossings': (i) => [
     post('/api/crossings', { ids: [i.source], libraryId: i.note, move: false }),

@@ -30,6 +30,12 @@ export type LiveEvent =
       by?: string;
     }
   | {
+      kind: 'here';
+      /** A source, and ids of the people who look at it now. */
+      source: string;
+      people: string[];
+    }
+  | {
       kind: 'job';
       job: { id: string; kind: string; state: string; step?: string; done?: number; total?: number };
     };
@@ -86,6 +92,11 @@ export function tell(libraryId: string, ...of: Topic[]): void {
 /** Tells every open page of a library how far a job is. */
 export function tellJob(libraryId: string, job: Extract<LiveEvent, { kind: 'job' }>['job']): void {
   bus.emit(libraryId, { kind: 'job', job } satisfies LiveEvent);
+}
+
+/** Tells every open page of a library who looks at a source now. */
+export function tellHere(libraryId: string, source: string, people: string[]): void {
+  bus.emit(libraryId, { kind: 'here', source, people } satisfies LiveEvent);
 }
 
 /**

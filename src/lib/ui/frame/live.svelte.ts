@@ -1,5 +1,6 @@
 import { invalidate } from '$app/navigation';
 import { navigating } from '$app/state';
+import { SvelteMap } from 'svelte/reactivity';
 import type { LiveEvent, Topic } from '$lib/server/access/events';
 import { changed, debounce, PAGE, reached } from './client';
 
@@ -7,6 +8,9 @@ type JobStep = Extract<LiveEvent, { kind: 'job' }>['job'];
 
 /** The last step heard of each running job, by job id. */
 export const steps = $state<Record<string, JobStep>>({});
+
+/** Who looks at sources now, as far as it was heard: ids of people, by source. */
+export const here = new SvelteMap<string, string[]>();
 
 /** Whether the server answers. */
 export const server = $state({ reached: true });
@@ -66,6 +70,7 @@ export function heard(topic: Topic, tell: () => void): () => void {
 
 function hear(event: LiveEvent): void {
   if (event.kind === 'job') steps[event.job.id] = event.job;
+  else if (event.kind === 'here') here.set(event.source, event.people);
   else if (event.by !== PAGE) {
     for (const topic of event.of) {
       waiting.add(keyOf(topic));

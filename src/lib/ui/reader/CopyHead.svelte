@@ -5,6 +5,7 @@
   import { SearchOutline } from 'flowbite-svelte-icons';
   import { keyFor } from '../frame/actions.svelte';
   import { Button, PageHead, Select } from '../kit';
+  import Here from '../people/Here.svelte';
   import CopyOut from './CopyOut.svelte';
   import QuietReading from './QuietReading.svelte';
   import { call, copyKind } from '../frame/client';
@@ -70,6 +71,7 @@
   <span class="sub what" title={source.title}
     >{copies.length === 1 ? `${copyKind(copy)}, captured ${dateLabel(copy.captured)}` : ''}</span
   >
+  <Here source={source.id} />
   {#if copies.length > 1}
     <Select
       look="chip"

@@ -16,6 +16,7 @@
   import { dateLabel } from '$lib/ui/frame/dates';
   import { editing, toField } from '$lib/ui/source/source-editing.svelte';
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import Here from '$lib/ui/people/Here.svelte';
   import Clash from '$lib/ui/source/Clash.svelte';
 
   let { data } = $props();
@@ -96,6 +97,7 @@
   {/if}
   <TypeGlyph type={data.source.record.type} class="text-ink-3" />
   <h1 class="serif">{data.label}</h1>
+  <Here source={data.source.id} />
   <span class="flex-1"></span>
   {#if data.source.binned}
     <span class="pencil-red">In the bin</span>
