@@ -16,6 +16,8 @@ export RETEXA_BOOK_CATALOGUE="https://books.example/sru?version=1.1&operation=se
 export RETEXA_PMID_LOOKUP="https://pubmed.example/{pmid}"
 export RETEXA_WORK_SEARCH="https://works.example/works"
 export RETEXA_HANDLE_RESOLVER="https://hdl.handle.example"
+export STANDINS_MAIL_PORT="${STANDINS_MAIL_PORT:-5182}"
+export RETEXA_SMTP="smtp://127.0.0.1:$STANDINS_MAIL_PORT"
 export RETEXA_TRANSCRIBE="http://127.0.0.1:$STANDINS_PORT/transcribe"
 export RETEXA_LOG="${RETEXA_LOG:-warn}"
 

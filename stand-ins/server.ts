@@ -4,6 +4,7 @@ import { catalogue } from './catalogue';
 import { DOCUMENTS } from './documents';
 import { PAGES } from './pages';
 import { handles, pubmed, registry, works } from './registry';
+import { startMailSink, type SunkMail } from './mail';
 import { LINKED_FILES, SITES } from './sites';
 import { transcribe } from './speech';
 import { TROUBLE } from './trouble';
@@ -24,11 +25,14 @@ export interface StandIns {
   env: Record<string, string>;
   /** How many times a host was asked. */
   asked: Map<string, number>;
+  /** Mails that were handed in, the latest last. */
+  mails: readonly SunkMail[];
   stop(): Promise<void>;
 }
 
-/** Starts the invented web on a loopback port; 0 takes a free one. */
-export async function startStandIns(port = 0): Promise<StandIns> {
+/** Starts the invented web, and a mail server that sends nothing on, on loopback ports; 0 takes a free one. */
+export async function startStandIns(port = 0, mailPort = 0): Promise<StandIns> {
+  const sink = await startMailSink(mailPort);
   const asked = new Map<string, number>();
   const server: Server = createServer((request, response) => {
     const host = (request.headers.host ?? '').split(':')[0]!.toLowerCase();
@@ -37,6 +41,13 @@ export async function startStandIns(port = 0): Promise<StandIns> {
     const trouble = TROUBLE[host];
     if (trouble) return trouble(request, response, pathname);
     if (host === '127.0.0.1' && pathname === '/transcribe') return transcribe(request, response);
+    if (host === '127.0.0.1' && pathname === '/mail')
+      return void response.writeHead(200, { 'content-type': 'text/plain; charset=utf-8' }).end(
+        sink.mails
+          .toReversed()
+          .map(({ to, subject, text }) => `To: ${to.join(', ')}\n${subject}\n\n${text}`)
+          .join(`\n${'-'.repeat(60)}\n`) || 'No mail was sent yet.',
+      );
     if (host === 'doi.example') return registry(request, response, pathname);
     if (host === 'books.example') return catalogue(response, searchParams);
     if (host === 'pubmed.example') return pubmed(response, pathname);
@@ -66,15 +77,17 @@ export async function startStandIns(port = 0): Promise<StandIns> {
   return {
     port: actual,
     asked,
+    mails: sink.mails,
     env: {
       ...STAND_IN_ENV,
       RETEXA_TRANSCRIBE: `http://127.0.0.1:${actual}/transcribe`,
+      RETEXA_SMTP: `smtp://127.0.0.1:${sink.port}`,
       RETEXA_ALLOW_HOSTS: `*.example=127.0.0.1:${actual}`,
     },
-    stop: () =>
-      new Promise((resolve) => {
-        server.closeAllConnections();
-        server.close(() => resolve());
-      }),
+    async stop() {
+      await sink.stop();
+      server.closeAllConnections();
+      await new Promise<void>((resolve) => server.close(() => resolve()));
+    },
   };
 }

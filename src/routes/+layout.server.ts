@@ -1,6 +1,6 @@
 import type { LayoutServerLoad } from './$types';
-import { librariesOf, peopleOf } from '$lib/server/libraries';
-import { libraryName, listProjects } from '$lib/server/projects';
+import { librariesOf, libraryName, peopleOf } from '$lib/server/libraries';
+import { listProjects } from '$lib/server/projects';
 import { openJobs } from '$lib/server/jobs';
 import { savedCounts, savedQueries } from '$lib/server/queries';
 import { waitingChoices } from '$lib/server/choosing';

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { ANNOTATION_KINDS } from '$lib/core/citing';
 import type { Context } from '$lib/server/access/context';
 import type { From, Signed } from '$lib/server/accounts';
+import { config } from '$lib/server/config';
 import { bodyOf, parsedJson } from '$lib/server/http/bodies';
 import { MOST_BYTES, MOST_JSON } from '$lib/server/limits';
 import { Refusal } from '$lib/server/access/refusal';
@@ -128,6 +129,16 @@ export function keepLibrary({ cookies, url }: RequestEvent, id: string): void {
   cookies.set(LIBRARY_COOKIE, id, { path: '/', maxAge: 31_536_000, secure: url.protocol === 'https:' });
   cookies.delete(PROJECT_COOKIE, { path: '/' });
 }
+
+/** The address a page that asks is open at: which pages may ask was looked at before (`who-asks`). */
+export const originOf = ({ request, url }: RequestEvent): string => {
+  const said = request.headers.get('origin');
+  return said && said !== 'null' ? said : url.origin;
+};
+
+/** The address of a path of this server as others open it. */
+export const addressOf = (event: RequestEvent, path: string): string =>
+  (config.origin ?? originOf(event)) + path;
 
 /** Where a request comes from. */
 export const fromOf = (event: RequestEvent): From => ({

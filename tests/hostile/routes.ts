@@ -254,6 +254,22 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     post(`/api/choices/${i.choice}/votes`, { order: [i.source] }),
   ],
   'api/choices/[id]/shown': (i) => [post(`/api/choices/${i.choice}/shown`, { id: i.source })],
+  '(door)/forgotten': () => [get('/forgotten')],
+  'api/door/forgotten': () => [post('/api/door/forgotten', { mail: 'nobody@harbour.example' })],
+  'api/door/passkey': () => [
+    post('/api/door/passkey', { act: 'ask' }),
+    post('/api/door/passkey', { act: 'sign in', offer: NO_SECRET, answer: { id: 'x' } }),
+  ],
+  'api/account/passkeys': () => [
+    post('/api/account/passkeys', { act: 'begin', phrase: 'not it at all' }),
+    post('/api/account/passkeys', {
+      act: 'confirm',
+      offer: NO_SECRET,
+      answer: { id: 'x' },
+      name: 'A device',
+    }),
+    post('/api/account/passkeys', { act: 'drop', id: 'x' }),
+  ],
   'api/here': (i) => [post('/api/here', { page: 'one', source: i.source })],
   members: () => [get('/members')],
   'api/crossings': (i) => [

@@ -7,6 +7,7 @@
   import { Button, PageHead } from '$lib/ui/kit';
   import AccountField from '$lib/ui/people/AccountField.svelte';
   import Codes from '$lib/ui/people/Codes.svelte';
+  import Passkeys from '$lib/ui/people/Passkeys.svelte';
   import Sessions from '$lib/ui/people/Sessions.svelte';
   import Tokens from '$lib/ui/people/Tokens.svelte';
 
@@ -71,6 +72,7 @@
       <div><Button type="submit">Change it</Button></div>
     </form>
   </div>
+  <Passkeys passkeys={data.passkeys} />
   <Codes on={data.codes} />
   <Sessions sessions={data.sessions} />
   <Tokens tokens={data.tokens} library={data.library} />

@@ -1,6 +1,7 @@
 import { auditOf } from '$lib/server/audit';
 import { accountsThere } from '$lib/server/accounts';
 import { invitationsOf, membersOf, privatePassages } from '$lib/server/libraries';
+import { mailThere } from '$lib/server/mail';
 import { may } from '$lib/core/members';
 import { sharesOf } from '$lib/server/shares';
 import type { PageServerLoad } from './$types';
@@ -23,6 +24,7 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
     audit,
     leads,
     shares,
+    mails: mailThere(),
     edits: may(ctx.role, 'edit'),
     alone: !there,
     keeps: asker?.kind === 'person' && asker.keeper,

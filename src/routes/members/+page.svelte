@@ -79,7 +79,7 @@
     {#if data.leads}
       <section aria-labelledby="invite">
         <h2 id="invite">Invite somebody</h2>
-        <Invite library={data.library} />
+        <Invite library={data.library} mails={data.mails} />
         {#if data.invitations.length}
           <h3>Not used yet</h3>
           <Lines>

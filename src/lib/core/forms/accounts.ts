@@ -24,3 +24,5 @@ export const accountWords = z.strictObject({ name, mail, phrase });
 export const accountChange = z.strictObject({ name, mail, phrase });
 /** A new pass phrase, with the one there is. */
 export const phraseChange = z.strictObject({ phrase, next: phrase });
+/** Where a way back in is sent. */
+export const forgottenWords = z.strictObject({ mail });

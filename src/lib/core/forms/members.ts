@@ -2,6 +2,13 @@ import { z } from 'zod';
 import { INVITED_AS, ROLES } from '../members';
 import { nfc } from '../text';
 
+const mail = z
+  .string()
+  .trim()
+  .max(254)
+  .toLowerCase()
+  .pipe(z.email({ message: 'This is not a mail address.' }));
+
 /** What a library is called. */
 export const libraryWords = z.strictObject({
   name: z.string().trim().min(1, { message: 'A library needs a name.' }).max(200).transform(nfc),
@@ -13,16 +20,13 @@ export const invitationWords = z.strictObject({
   /** Whom it is for, so that links are told apart. */
   name: z.string().trim().min(1, { message: 'Say whom it is for.' }).max(120).transform(nfc),
   days: z.number().int().min(1).max(90),
+  /** Where the link is sent to as well; to nobody where it is empty. */
+  mail: z.union([z.literal(''), mail]).default(''),
 });
 
 /** Somebody with an account here, added by their mail address. */
 export const memberWords = z.strictObject({
-  mail: z
-    .string()
-    .trim()
-    .max(254)
-    .toLowerCase()
-    .pipe(z.email({ message: 'This is not a mail address.' })),
+  mail,
   role: z.enum(INVITED_AS),
 });
 

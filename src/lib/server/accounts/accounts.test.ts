@@ -2,20 +2,27 @@ import type { Knex } from 'knex';
 import { Secret, TOTP } from 'otpauth';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { contextFor, type Context } from '../access/context';
+import { startMailSink } from '../../../../stand-ins/mail';
 import { openTestLibrary } from '../test-library';
 import {
   accountShown,
   askerOf,
   beginCodes,
+  beginPasskey,
   changePhrase,
   confirmCodes,
+  confirmPasskey,
   dropToken,
   endSessions,
   giveWayBack,
+  keyOffer,
+  mailWayBack,
   makeToken,
+  passkeysThere,
   secretToSetUp,
   setUp,
   signIn,
+  signInByKey,
   signOut,
   takeWayBack,
   tokenReaches,
@@ -164,6 +171,70 @@ describe('signing in', () => {
     await expect(giveWayBack(db, { ...who, keeper: false }, who.personId)).rejects.toMatchObject({
       status: 403,
     });
+  });
+
+  it('by mail: the same is answered whether there is such an account or not, and a code stays asked for', async () => {
+    const { secret, who } = await signedIn();
+    await expect(mailWayBack(db, ADA.mail, FROM, (s) => s)).rejects.toMatchObject({ status: 409 });
+    const sink = await startMailSink();
+    process.env.RETEXA_SMTP = `smtp://127.0.0.1:${sink.port}`;
+    try {
+      const { secret: app } = await beginCodes(db, who, ADA.phrase);
+      await confirmCodes(db, who, TOTP.generate({ secret: Secret.fromBase32(app) }));
+      await (
+        await mailWayBack(db, 'nobody@harbour.example', FROM, (s) => s)
+      ).sent;
+      expect(sink.mails).toEqual([]);
+      await (
+        await mailWayBack(db, ADA.mail, FROM, (s) => `http://retexa.example/way-back/${s}`)
+      ).sent;
+      const [mail] = sink.mails;
+      expect(mail!.to).toEqual([ADA.mail]);
+      const back = /way-back\/([\w-]{43})$/m.exec(mail!.text)![1]!;
+      // Only mail was read: the code of the app is asked for as before.
+      expect(await takeWayBack(db, back, 'gates of the tidal pond', FROM)).toBeUndefined();
+      expect(await asker(secret)).toBeUndefined();
+      const anew = { mail: ADA.mail, phrase: 'gates of the tidal pond' };
+      await expect(signIn(db, { ...anew, code: '' }, FROM)).rejects.toMatchObject({ status: 401 });
+      const code = TOTP.generate({ secret: Secret.fromBase32(app), timestamp: Date.now() + 30_000 });
+      await signIn(db, { ...anew, code }, FROM);
+      // Asking often waits.
+      const often = async () => {
+        for (let i = 0; i < 6; i++) await mailWayBack(db, ADA.mail, FROM, (s) => s).then(({ sent }) => sent);
+      };
+      await expect(often()).rejects.toMatchObject({ status: 429 });
+    } finally {
+      delete process.env.RETEXA_SMTP;
+      await sink.stop();
+    }
+  });
+
+  it('a passkey belongs to a name, is answered once, and nobody’s opens nothing', async () => {
+    const { who } = await signedIn();
+    const at = 'https://retexa.example';
+    await expect(beginPasskey(db, who, 'http://127.0.0.1:5180')).rejects.toMatchObject({ status: 409 });
+    const { offer, options } = await beginPasskey(db, who, at);
+    expect(options).toMatchObject({
+      rp: { id: 'retexa.example' },
+      authenticatorSelection: { residentKey: 'required', userVerification: 'required' },
+    });
+    const answer = { id: 'x', rawId: 'x', type: 'public-key', response: {} };
+    await expect(confirmPasskey(db, who, { offer, answer, name: 'x' }, at)).rejects.toMatchObject({
+      status: 422,
+    });
+    await expect(confirmPasskey(db, who, { offer, answer, name: 'x' }, at)).rejects.toMatchObject({
+      status: 409,
+    });
+    const asked = await keyOffer(at);
+    await expect(signInByKey(db, { offer: asked.offer, answer }, at, FROM)).rejects.toMatchObject({
+      status: 401,
+    });
+    // What one person began another does not end.
+    const theirs = await beginPasskey(db, who, at);
+    await expect(
+      confirmPasskey(db, { ...who, personId: 'other' }, { ...theirs, answer, name: 'x' }, at),
+    ).rejects.toMatchObject({ status: 409 });
+    expect(await passkeysThere(db)).toBe(false);
   });
 
   it('another pass phrase takes the one there is, and ends other sessions', async () => {

@@ -7,10 +7,13 @@ import { Refusal } from '../access/refusal';
 import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
 import { noted } from '../audit';
 import { config } from '../config';
+import { log } from '../log';
+import { mailThere, sendMail } from '../mail';
 import { newId, now } from '../db/ids';
 import { TOKEN_SIGN, type Asker } from './asking';
 import { checkAttempts, forgetFailures, noteFailure } from './attempts';
 import { codeAddress, newCodeSecret, stepOfCode } from './codes';
+import { isKeyTaken, passkeysOf, type PasskeyShown } from './passkeys';
 import { isPhrase, phraseHash, phraseProblem } from './phrases';
 import {
   accountByMail,
@@ -22,6 +25,14 @@ import {
 } from './repository';
 
 export { accountsThere, type From } from './repository';
+export {
+  beginPasskey,
+  confirmPasskey,
+  dropPasskey,
+  keyOffer,
+  passkeysThere,
+  type PasskeyShown,
+} from './passkeys';
 export { askerOf, atMostWith, tokenReaches, type Asker } from './asking';
 
 /** Somebody who signed in. */
@@ -137,6 +148,28 @@ export async function signIn(
   });
 }
 
+/**
+ * Signs somebody in by a passkey, which is something they have and, since it asks who they are, something they know or are: no pass phrase
+ * and no code is asked for. Gives the secret of the session.
+ */
+export async function signInByKey(
+  db: Knex,
+  given: { offer: string; answer: unknown },
+  origin: string,
+  from: From,
+): Promise<string> {
+  await checkAttempts(db, 'passkey', from.address);
+  const personId = await isKeyTaken(db, given, origin);
+  if (!personId) {
+    await noteFailure(db, 'passkey', from.address);
+    throw notLetIn('This passkey opens no account here. Sign in with your pass phrase.');
+  }
+  return db.transaction(async (trx) => {
+    await noted(trx, { personId, act: 'signed in', words: `${from.address}, by a passkey` });
+    return beginSession(trx, personId, from);
+  });
+}
+
 /** Begins a session for somebody who was let in otherwise, such as by an invitation. */
 export const letIn = (db: Knex, personId: string, from: From): Promise<string> =>
   beginSession(db, personId, from);
@@ -148,7 +181,7 @@ export async function signOut(db: Knex, who: Signed): Promise<void> {
 }
 
 /** Refuses who cannot say the pass phrase of the account they are in. */
-async function checkPhrase(db: Knex, who: Signed, phrase: string): Promise<void> {
+export async function checkPhrase(db: Knex, who: Signed, phrase: string): Promise<void> {
   const account = await accountOf(db, who.personId);
   await checkAttempts(db, `held ${who.personId}`, 'here');
   if (await isPhrase(account?.phrase, phrase)) return;
@@ -208,7 +241,7 @@ export interface TokenShown {
 export async function accountShown(
   db: Knex,
   who: Signed,
-): Promise<{ sessions: SessionShown[]; tokens: TokenShown[]; codes: boolean }> {
+): Promise<{ sessions: SessionShown[]; tokens: TokenShown[]; codes: boolean; passkeys: PasskeyShown[] }> {
   const sessions = (await db('session')
     .where({ person_id: who.personId })
     .where('expires', '>', now())
@@ -232,6 +265,7 @@ export async function accountShown(
     sessions: sessions.map((one) => ({ ...one, here: one.id === who.sessionId })),
     tokens,
     codes: Boolean(account?.code_secret),
+    passkeys: await passkeysOf(db, who.personId),
   };
 }
 
@@ -347,13 +381,70 @@ export async function giveWayBack(db: Knex, who: Signed, personId: string): Prom
   return secret;
 }
 
+/**
+ * Sends somebody who forgot their pass phrase a way back in by mail, where an account has this address. Nobody learns whether one has:
+ * who asks is answered before it is looked for, and asking often is held against them. A code of an app is asked for all the same then.
+ */
+export async function mailWayBack(
+  db: Knex,
+  mail: string,
+  from: From,
+  addressOf: (secret: string) => string,
+): Promise<{ sent: Promise<void> }> {
+  if (!mailThere()) throw new Refusal(409, 'This server sends no mail. Ask who keeps it for a way back in.');
+  await checkAttempts(db, `mail ${mail}`, from.address);
+  await noteFailure(db, `mail ${mail}`, from.address);
+  const send = async () => {
+    const account = await accountByMail(db, mail);
+    if (!account) return;
+    const secret = newSecret();
+    const own = { person_id: account.person_id, by_id: account.person_id };
+    await db.transaction(async (trx) => {
+      await trx('way_back').where(own).delete();
+      await trx('way_back').insert({
+        ...own,
+        id: newId(),
+        hash: hashOf(secret),
+        made: now(),
+        expires: inDays(MAILED_DAYS),
+      });
+      await noted(trx, { personId: account.person_id, act: 'way back mailed' });
+    });
+    await sendMail({
+      to: account.mail,
+      subject: 'A new pass phrase for Retexa',
+      text: `Somebody asked for a new pass phrase for your account, from ${from.address}. If it was you, set one here within an hour:\n\n${addressOf(secret)}\n\nIf it was not you, nothing needs to be done: your pass phrase stays as it is.\n`,
+    });
+  };
+  // Behind the answer, so that how long it takes tells nothing.
+  return { sent: send().catch((error: unknown) => log.error({ err: error }, 'a way back in was not sent')) };
+}
+
+/** How long a way back in that was sent by mail is open, in days: an hour. */
+const MAILED_DAYS = 1 / 24;
+
 const wayBackBy = async (db: Knex, secret: string) => {
   const row = (await db('way_back')
     .join('person', 'person.id', 'way_back.person_id')
     .join('account', 'account.person_id', 'way_back.person_id')
     .where({ hash: hashOf(secret) })
-    .first('way_back.person_id', 'way_back.expires', 'person.name', 'account.mail')) as
-    { person_id: string; expires: string; name: string; mail: string } | undefined;
+    .first(
+      'way_back.person_id',
+      'way_back.by_id',
+      'way_back.expires',
+      'person.name',
+      'account.mail',
+      'account.code_secret',
+    )) as
+    | {
+        person_id: string;
+        by_id: string;
+        expires: string;
+        name: string;
+        mail: string;
+        code_secret: string | null;
+      }
+    | undefined;
   return row && !isOver(row.expires) ? row : undefined;
 };
 
@@ -363,8 +454,17 @@ export const wayBackOf = async (db: Knex, secret: string): Promise<{ name: strin
   return row && { name: row.name };
 };
 
-/** Sets a new pass phrase by a way back in, once; all sessions, tokens and codes of before end. Gives a new session. */
-export async function takeWayBack(db: Knex, secret: string, phrase: string, from: From): Promise<string> {
+/**
+ * Sets a new pass phrase by a way back in, once; all sessions and tokens of before end. Of one that was handed over, passkeys and codes of an
+ * app end too, since they may be lost; one that came by mail proves no more than that mail is read, and leaves them. Gives a new session,
+ * or nothing where a code is still asked for.
+ */
+export async function takeWayBack(
+  db: Knex,
+  secret: string,
+  phrase: string,
+  from: From,
+): Promise<string | undefined> {
   await checkAttempts(db, 'way back', from.address);
   const row = await wayBackBy(db, secret);
   if (!row) {
@@ -379,11 +479,15 @@ export async function takeWayBack(db: Knex, secret: string, phrase: string, from
       .delete()) as number;
     if (taken !== 1) throw new Refusal(404, 'This way back in was used.');
     const person_id = row.person_id;
-    await trx('account').where({ person_id }).update({ phrase: kept, code_secret: null, code_waiting: null });
+    const mailed = row.by_id === person_id;
+    await trx('account')
+      .where({ person_id })
+      .update({ phrase: kept, ...(mailed ? {} : { code_secret: null, code_waiting: null }) });
+    if (!mailed) await trx('passkey').where({ person_id }).delete();
     await trx('session').where({ person_id }).delete();
     await trx('token').where({ person_id }).delete();
     await noted(trx, { personId: person_id, act: 'way back taken' });
-    return beginSession(trx, person_id, from);
+    return mailed && row.code_secret ? undefined : beginSession(trx, person_id, from);
   });
   endConnections(row.person_id);
   return session;

@@ -20,6 +20,9 @@ export type Act =
   | 'pass phrase changed'
   | 'codes on'
   | 'codes off'
+  | 'passkey added'
+  | 'passkey taken off'
+  | 'way back mailed'
   | 'way back given'
   | 'way back taken';
 

@@ -2,14 +2,15 @@ import type { Knex } from 'knex';
 import type { z } from 'zod';
 import type { accountWords, invitationWords, libraryWords, memberWords } from '../../core/forms';
 import { ROLE_WORDS, ROLES, type Role } from '../../core/members';
-import { change } from '../access/change';
-import { makeLibrary, scoped, visible, type Context } from '../access/context';
+import { change, checkRight } from '../access/change';
+import { makeLibrary, personName, scoped, visible, type Context } from '../access/context';
 import { endConnections, tell } from '../access/events';
 import { notHere, Refusal } from '../access/refusal';
 import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
 import { accountsThere, letIn, makeAccount, type Asker, type From } from '../accounts';
 import { noted } from '../audit';
 import { newId, now } from '../db/ids';
+import { sendMail } from '../mail';
 
 /** What is changed here. */
 const LEAD = { right: 'lead', of: ['members'] } as const;
@@ -30,6 +31,12 @@ export const librariesOf = async (ctx: Context): Promise<LibraryOf[]> =>
     .orderByRaw('library.owner_id <> ?', [ctx.personId])
     .orderBy('library.name')
     .select('library.id', 'library.name', 'membership.role')) as LibraryOf[];
+
+/** What the library is called. */
+export async function libraryName(ctx: Context): Promise<string> {
+  const row = (await ctx.db('library').where({ id: ctx.libraryId }).first('name')) as { name: string };
+  return row.name;
+}
 
 /** Whether somebody is in a library. */
 export const isMember = async (ctx: Context, libraryId: string): Promise<boolean> =>
@@ -120,7 +127,7 @@ async function checkAccounts(ctx: Context): Promise<void> {
 /** Makes a link that lets one person in, once. Gives its secret, which is not kept. */
 export async function invite(
   ctx: Context,
-  { role, name, days }: z.infer<typeof invitationWords>,
+  { role, name, days }: z.input<typeof invitationWords>,
 ): Promise<{ secret: string }> {
   const secret = newSecret();
   return change(ctx, LEAD, async (inner) => {
@@ -137,6 +144,21 @@ export async function invite(
     });
     await note(inner, 'invited', `${name}, as ${ROLE_WORDS[role].name.toLowerCase()}`);
     return { secret };
+  });
+}
+
+/** Sends an invitation to where it is for; gives whether it was taken. */
+export async function mailInvitation(
+  ctx: Context,
+  { mail, name, role, days }: z.infer<typeof invitationWords>,
+  address: string,
+): Promise<boolean> {
+  checkRight(ctx, 'lead');
+  const [by, library] = [await personName(ctx), await libraryName(ctx)];
+  return sendMail({
+    to: mail,
+    subject: `${by} invites you to ${library}`,
+    text: `${name},\n\n${by} invites you to the library “${library}” in Retexa, as ${ROLE_WORDS[role].name.toLowerCase()}: ${ROLE_WORDS[role].may}.\n\nThis link lets you in, once, within ${days === 1 ? 'a day' : `${days} days`}:\n\n${address}\n`,
   });
 }
 

@@ -375,9 +375,3 @@ export const file = (
       return { changed };
     },
   );
-
-/** What the library is called. */
-export async function libraryName(ctx: Context): Promise<string> {
-  const row = (await ctx.db('library').where({ id: ctx.libraryId }).first('name')) as { name: string };
-  return row.name;
-}

@@ -20,6 +20,9 @@
     'pass phrase changed': 'changed the pass phrase',
     'codes on': 'asks for codes',
     'codes off': 'asks for no codes',
+    'passkey added': 'added the passkey',
+    'passkey taken off': 'took off the passkey',
+    'way back mailed': 'was sent a way back',
     'way back given': 'gave a way back',
     'way back taken': 'took a way back',
   };

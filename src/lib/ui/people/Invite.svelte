@@ -8,16 +8,25 @@
   import HandedOver from './HandedOver.svelte';
 
   /** Asks somebody in: by a link, or by name where they have an account here. */
-  let { library }: { library: string } = $props();
-  let link = $state<{ address: string; name: string }>();
+  let { library, mails }: { library: string; mails: boolean } = $props();
+  let link = $state<{ address: string; words: string }>();
 
   const byLink = formOf(
     invitationWords,
-    { role: 'annotator' as (typeof INVITED_AS)[number], name: '', days: 7 },
+    { role: 'annotator' as (typeof INVITED_AS)[number], name: '', days: 7, mail: '' },
     async (said) => {
-      const { secret } = await call<{ secret: string }>('POST', '/api/invitations', said);
-      link = { address: `${location.origin}/invited/${secret}`, name: said.name };
-      said.name = '';
+      const { secret, mailed } = await call<{ secret: string; mailed?: boolean }>(
+        'POST',
+        '/api/invitations',
+        said,
+      );
+      link = {
+        address: `${location.origin}/invited/${secret}`,
+        words: mailed
+          ? `It was sent to ${said.mail}. It is shown this once.`
+          : `${mailed === false ? `The mail to ${said.mail} was not taken. ` : ''}For ${said.name}. It is shown this once: copy it and send it to them.`,
+      };
+      said.name = said.mail = '';
     },
   );
   const { form: linkForm, errors: linkErrors, enhance: linkEnhance } = byLink;
@@ -60,12 +69,22 @@
         </Select></label
       >
     </div>
+    {#if mails}
+      <Field label="Their mail address, where the link is sent; or none" errors={$linkErrors.mail}>
+        {#snippet children(attributes)}<Input
+            type="email"
+            bind:value={$linkForm.mail}
+            {...attributes}
+          />{/snippet}
+      </Field>
+    {/if}
     <p class="role">{ROLE_WORDS[$linkForm.role].name}: {ROLE_WORDS[$linkForm.role].may}.</p>
-    <div><Button look="main" type="submit">Make the link</Button></div>
-    {#if link}<HandedOver
-        address={link.address}
-        words="For {link.name}. It is shown this once: copy it and send it to them."
-      />{/if}
+    <div>
+      <Button look="main" type="submit"
+        >{$linkForm.mail ? 'Make the link and send it' : 'Make the link'}</Button
+      >
+    </div>
+    {#if link}<HandedOver address={link.address} words={link.words} />{/if}
   </form>
   <form method="POST" use:nameEnhance aria-label="Add by mail address">
     <h3>By name</h3>

@@ -26,7 +26,7 @@
 </script>
 
 <span class="person"
-  ><span class="pattern" style:background={self ? 'none' : pattern} aria-hidden="true"></span>{self
+  ><span class="pattern" style:background={self ? 'currentColor' : pattern} aria-hidden="true"></span>{self
     ? 'you'
     : name}</span
 >

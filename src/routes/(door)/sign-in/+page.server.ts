@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { accountsThere } from '$lib/server/accounts';
+import { accountsThere, passkeysThere } from '$lib/server/accounts';
+import { mailThere } from '$lib/server/mail';
 import type { PageServerLoad } from './$types';
 
 /** Where to go then: a view of this server, and no other site. */
@@ -9,5 +10,5 @@ export const load: PageServerLoad = async ({ locals, url }) => {
   const to = within(url.searchParams.get('to'));
   if (locals.asker) redirect(303, to);
   if (!(await accountsThere(locals.db))) redirect(303, '/set-up');
-  return { to };
+  return { to, mails: mailThere(), passkeys: await passkeysThere(locals.db) };
 };

@@ -97,7 +97,6 @@
   {/if}
   <TypeGlyph type={data.source.record.type} class="text-ink-3" />
   <h1 class="serif">{data.label}</h1>
-  <Here source={data.source.id} />
   <span class="flex-1"></span>
   {#if data.source.binned}
     <span class="pencil-red">In the bin</span>
@@ -133,6 +132,7 @@
     />
   </div>
   <aside class="margin">
+    <Here source={data.source.id} />
     <AsPrinted
       preview={edit.preview}
       style={`${data.look.name} · ${data.look.locale}`}

@@ -30,6 +30,7 @@ import * as replies from './0028-replies';
 import * as crossing from './0029-crossing';
 import * as choosing from './0030-choosing';
 import * as forSome from './0031-for-some';
+import * as passkeys from './0032-passkeys';
 
 interface Migration {
   name: string;
@@ -68,6 +69,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0029-crossing', up: crossing.up },
   { name: '0030-choosing', up: choosing.up },
   { name: '0031-for-some', up: forSome.up },
+  { name: '0032-passkeys', up: passkeys.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
