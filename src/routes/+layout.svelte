@@ -6,6 +6,9 @@
   import { may } from '$lib/core/members';
   import ByHandDialog from '$lib/ui/capture/ByHandDialog.svelte';
   import { byHand, openByHand } from '$lib/ui/capture/byhand.svelte';
+  import { followWaiting, sendWaiting, waits } from '$lib/ui/capture/sending.svelte';
+  import { noteWho } from '$lib/ui/capture/waiting';
+  import WaitingHere from '$lib/ui/capture/WaitingHere.svelte';
   import Tray from '$lib/ui/capture/Tray.svelte';
   import { offer, onKey, readChoices } from '$lib/ui/frame/actions.svelte';
   import Commands from '$lib/ui/frame/Commands.svelte';
@@ -16,7 +19,7 @@
   import Path from '$lib/ui/frame/Path.svelte';
   import Strip from '$lib/ui/frame/Strip.svelte';
   import Toasts from '$lib/ui/frame/Toasts.svelte';
-  import { forgetDone, redoLast, undoLast } from '$lib/ui/frame/toasts.svelte';
+  import { done, forgetDone, redoLast, undoLast } from '$lib/ui/frame/toasts.svelte';
   import Kit from '$lib/ui/kit/Kit.svelte';
   import CitationDialog from '$lib/ui/lists/CitationDialog.svelte';
 
@@ -34,7 +37,26 @@
     readChoices();
     drafts.sweep();
     document.documentElement.dataset.ready = 'true';
-    if (!atDoor) return follow();
+    if (atDoor) return;
+    void noteWho({ person: data.personId, library: data.libraryId }).catch(() => undefined);
+    const stops = [follow(), followWaiting()];
+    return () => stops.forEach((stop) => stop());
+  });
+  /** What waits in this browser and can be sent: by their ids, so that what was tried in vain is not tried again at once. */
+  const sendable = $derived(
+    atDoor
+      ? ''
+      : waits.all
+          .filter((one) => !one.trouble && one.library === data.libraryId)
+          .map((one) => one.id)
+          .join(),
+  );
+  $effect(() => {
+    if (!server.reached || !sendable) return;
+    void sendWaiting().then((sent) => {
+      if (sent)
+        done(sent === 1 ? 'A capture that waited is sent.' : `${sent} captures that waited are sent.`);
+    });
   });
   afterNavigate(({ from, to }) => {
     if (from?.url.pathname !== to?.url.pathname) forgetDone();
@@ -92,6 +114,7 @@
               : '. What is in it is changed by its editors.'}
           </p>
         {/if}
+        <WaitingHere library={data.libraryId} />
         <Tray jobs={data.jobs} />
         <Toasts />
       </div>

@@ -54,14 +54,14 @@ const TAKEN_OUT = 'x-taken-out';
 const handler =
   <S extends z.ZodType, T>(
     schema: S,
-    as: (locals: App.Locals) => Context,
+    as: (event: RequestEvent) => Context,
     work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
   ): RequestHandler =>
   (event) =>
     refusing(async () => {
       const bytes = await bodyOf(event.request, /^application\/json$/, MOST_JSON);
       const { value, takenOut } = parsedJson(new TextDecoder().decode(bytes));
-      const result = (await work(checked(schema, value), as(event.locals), event)) ?? {};
+      const result = (await work(checked(schema, value), as(event), event)) ?? {};
       return json(result, takenOut ? { headers: { [TAKEN_OUT]: 'characters' } } : {});
     });
 
@@ -72,13 +72,19 @@ const handler =
 export const asks = <S extends z.ZodType, T>(
   schema: S,
   work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
-): RequestHandler => handler(schema, (locals) => locals.ctx, work);
+): RequestHandler => handler(schema, ({ locals }) => locals.ctx, work);
+
+/** The context of a request that changes; what it says it is sent as is taken once. */
+function changing({ locals, request }: RequestEvent): Context {
+  const id = request.headers.get('x-once');
+  return id && /^[\w-]{8,60}$/.test(id) ? { ...locals.changing, once: { id, used: false } } : locals.changing;
+}
 
 /** A handler that changes: the same, with a context that can write. */
 export const changes = <S extends z.ZodType, T>(
   schema: S,
   work: (body: z.infer<S>, ctx: Context, event: RequestEvent) => Promise<T>,
-): RequestHandler => handler(schema, (locals) => locals.changing, work);
+): RequestHandler => handler(schema, changing, work);
 
 /** Most bytes of what somebody says at the door. */
 const MOST_AT_DOOR = 20_000;
@@ -153,7 +159,7 @@ export function takesFile<T>(
 ): RequestHandler {
   return (event) =>
     refusing(async () =>
-      json(await work(await bodyOf(event.request, types, MOST_BYTES), event.locals.changing, event)),
+      json(await work(await bodyOf(event.request, types, MOST_BYTES), changing(event), event)),
     );
 }
 

@@ -425,6 +425,21 @@ describe('at the door', () => {
     }
   });
 
+  it('what is sent once is taken once, however often it comes', async () => {
+    const once = (id: string) =>
+      app.ask('POST', '/api/notes', {
+        body: JSON.stringify({ body: `zzonce ${id}`, projectId: null, sourceId: null }),
+        headers: { 'content-type': 'application/json', 'x-once': id, ...headers.owner },
+      });
+    const answers = await Promise.all(Array.from({ length: 5 }, () => once('one-of-a-kind')));
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409, 409]);
+    expect(((await answers.find(({ status }) => status === 409)!.json()) as { code: string }).code).toBe(
+      'sent-before',
+    );
+    expect((await once('two-of-a-kind')).status).toBe(200);
+    expect(app.rows("SELECT id FROM note WHERE body LIKE 'zzonce%'")).toHaveLength(2);
+  });
+
   it('who is taken out is out at once', async () => {
     const id = app.rows<{ id: string }>('SELECT id FROM person WHERE name = ?', 'annotator')[0]!.id;
     await json(await posted('owner', `/api/members/${id}`, {}, 'DELETE'));

@@ -254,6 +254,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     post(`/api/choices/${i.choice}/votes`, { order: [i.source] }),
   ],
   'api/choices/[id]/shown': (i) => [post(`/api/choices/${i.choice}/shown`, { id: i.source })],
+  '(door)/away': () => [get('/away?to=%2Fsources')],
   '(door)/forgotten': () => [get('/forgotten')],
   'api/door/forgotten': () => [post('/api/door/forgotten', { mail: 'nobody@harbour.example' })],
   'api/door/passkey': () => [

@@ -18,6 +18,7 @@
   import { intoOf, nowhere, type Going } from '$lib/ui/capture/into.svelte';
   import { actOn, givenTo, isGoing } from '$lib/ui/capture/jobs';
   import { editing } from '$lib/ui/source/source-editing.svelte';
+  import { isUnreached, WAITS, waitFor } from '$lib/ui/capture/sending.svelte';
   import { trouble } from '$lib/ui/frame/toasts.svelte';
   import Clash from '$lib/ui/source/Clash.svelte';
 
@@ -116,6 +117,14 @@
       }
     } catch (error) {
       if (error instanceof ApiError && error.status === 422) hint = error.message;
+      else if (
+        isUnreached(error) &&
+        (await waitFor({
+          kind: 'capture',
+          body: { text, ...where, ...(selection.trim() ? { selection } : {}) },
+        }))
+      )
+        hint = WAITS;
       else trouble(error);
     }
   }

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { lesser, type Role } from '../../core/members';
 import { newId, now } from '../db/ids';
 import { whenKept } from './events';
+import { Refusal } from './refusal';
 
 export type { Role };
 
@@ -13,6 +14,8 @@ export interface Context {
   libraryId: string;
   personId: string;
   role: Role;
+  /** The id of what is sent, where it may come twice: its first change notes it, and what comes again is refused. */
+  once?: { id: string; used: boolean };
 }
 
 /** A query on a table, bounded to the context's library: the one way repositories begin to read or change rows. */
@@ -44,9 +47,31 @@ export async function personName(ctx: Context): Promise<string> {
  * Runs `work` in one transaction; everything in it is kept or nothing is. Pages are told of it once it is kept. Changes go
  * through `change`; this is for what nobody asked for, such as what a job puts down of itself.
  */
-export function transaction<T>(ctx: Context, work: (inner: Context) => Promise<T>): Promise<T> {
+export async function transaction<T>(ctx: Context, work: (inner: Context) => Promise<T>): Promise<T> {
   if (ctx.db.isTransaction) return work(ctx);
-  return whenKept(() => ctx.db.transaction((db) => work({ ...ctx, db })));
+  const { once } = ctx;
+  const result = await whenKept(() =>
+    ctx.db.transaction(async (db) => {
+      if (once && !once.used) await noteSent(db, ctx.personId, once.id);
+      return work({ ...ctx, db });
+    }),
+  );
+  if (once) once.used = true;
+  return result;
+}
+
+/** How long it is remembered what was sent, in milliseconds: longer than a browser is thought to keep it. */
+const REMEMBERED = 120 * 86_400_000;
+
+/** Notes that something was sent, in the transaction that keeps it; refuses what came before. */
+async function noteSent(db: Knex, personId: string, id: string): Promise<void> {
+  const row = { person_id: personId, id };
+  if (await db('sent_once').where(row).first('at'))
+    throw new Refusal(409, 'This was sent before, and is kept.', [], 'sent-before');
+  await db('sent_once')
+    .where('at', '<', new Date(Date.now() - REMEMBERED).toISOString())
+    .delete();
+  await db('sent_once').insert({ ...row, at: now() });
 }
 
 /** The context of work that goes on for a person without a request, or nothing when they are no member any more. */

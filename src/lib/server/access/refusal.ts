@@ -7,6 +7,8 @@ export type RefusalCode =
   | 'signed-out'
   | 'not-here'
   | 'changed-meanwhile'
+  /** What is sent once was sent before, and is kept. */
+  | 'sent-before'
   | 'too-large'
   | 'busy'
   /** Text to capture that is a file of references, a reference, or a thought. */

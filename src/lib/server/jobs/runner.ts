@@ -137,7 +137,7 @@ async function fail(ctx: Context, id: string, message: string): Promise<void> {
 /** Begins work and gives its job at once; the work goes on behind, as soon as others of its kind leave room. */
 export async function beginJob(ctx: Context, kind: JobKind, input: unknown): Promise<Job> {
   checkRight(ctx, 'edit');
-  const job = await insertJob(ctx, kind, input);
+  const job = await transaction(ctx, (inner) => insertJob(inner, kind, input));
   enqueue(ctx, job);
   return job;
 }

@@ -6,6 +6,7 @@
   import { DotsHorizontalOutline } from 'flowbite-svelte-icons';
   import { openByHand } from './byhand.svelte';
   import { ApiError, call } from '../frame/client';
+  import { isUnreached, WAITS, waitFor } from './sending.svelte';
   import IntoPanel from './IntoPanel.svelte';
   import { chosen, going, intoOf } from './into.svelte';
   import { done, trouble } from '../frame/toasts.svelte';
@@ -51,7 +52,11 @@
       clear();
       done('The thought is kept under Notes.');
     } catch (error) {
-      trouble(error);
+      const note = { body, projectId: project() ?? null, sourceId: null };
+      if (isUnreached(error) && (await waitFor({ kind: 'note', body: note }))) {
+        clear();
+        done(WAITS);
+      } else trouble(error);
     }
   }
 
@@ -103,6 +108,8 @@
       await call('POST', '/api/captures', { text: given, ...intoOf(going) });
       going.note = '';
     } catch (error) {
+      if (isUnreached(error) && (await waitFor({ kind: 'capture', body: { text: given, ...intoOf(going) } })))
+        return done(WAITS);
       text ||= given;
       if (!(error instanceof ApiError) || !error.code.startsWith('is-')) return trouble(error);
       hint = hintFor(given, error);
@@ -126,7 +133,9 @@
         );
         if (jobs[0]?.kind === 'import') await goto('/import');
       } catch (error) {
-        trouble(error);
+        const what = { kind: 'file' as const, name: file.name, into: { ...intoOf(going) }, file };
+        if (isUnreached(error) && (await waitFor(what))) done(WAITS);
+        else trouble(error);
       }
     }
     going.note = '';

@@ -4,12 +4,13 @@
   import { people } from '../people/others.svelte';
   import WhoSees from '../people/WhoSees.svelte';
   import { hear } from './hearing';
+  import { isUnreached, WAITS, waitFor } from './sending.svelte';
   import { onDestroy, untrack } from 'svelte';
   import { MicrophoneOutline } from 'flowbite-svelte-icons';
   import { ApiError, call } from '../frame/client';
   import { drafts } from '../frame/drafts';
   import { renewed } from '../frame/live.svelte';
-  import { attempt, done, trouble } from '../frame/toasts.svelte';
+  import { done, trouble } from '../frame/toasts.svelte';
 
   interface Props {
     projectId: string | null;
@@ -63,11 +64,17 @@
     if (!body.trim() || busy) return;
     if (recorded) return keepRecorded();
     busy = true;
-    const made = await attempt(() =>
-      call('POST', '/api/notes', { body, projectId, sourceId, visibility, shownTo }),
-    );
+    const note = { body, projectId, sourceId, visibility, shownTo };
+    try {
+      await call('POST', '/api/notes', note);
+      await kept('Kept.');
+    } catch (error) {
+      if (isUnreached(error) && (await waitFor({ kind: 'note', body: note }))) {
+        body = '';
+        done(WAITS);
+      } else trouble(error);
+    }
     busy = false;
-    if (made) await kept('Kept.');
   }
 
   /** Keeps the recording with the words beside it. */

@@ -28,6 +28,8 @@ export async function call<T = unknown>(
   method: 'GET' | 'POST' | 'PATCH' | 'DELETE',
   path: string,
   body?: unknown,
+  /** What it is sent as, so that it is taken once however often it comes. */
+  once?: string,
 ): Promise<T> {
   let response: Response;
   try {
@@ -35,6 +37,7 @@ export async function call<T = unknown>(
       method,
       headers: {
         'x-page': PAGE,
+        ...(once ? { 'x-once': once } : {}),
         ...(body instanceof Blob
           ? { 'content-type': 'application/octet-stream' }
           : body === undefined

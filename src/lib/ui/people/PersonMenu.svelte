@@ -2,6 +2,7 @@
   import { UserOutline } from 'flowbite-svelte-icons';
   import { call } from '../frame/client';
   import { attempt } from '../frame/toasts.svelte';
+  import { noteWho } from '../capture/waiting';
   import { Button, Popover } from '../kit';
 
   /** Who is at work, who else is in the library, and the way out. */
@@ -10,7 +11,10 @@
   let open = $state(false);
 
   async function leave() {
-    if (await attempt(() => call('DELETE', '/api/account', { session: 'here' }))) location.assign('/sign-in');
+    if (!(await attempt(() => call('DELETE', '/api/account', { session: 'here' })))) return;
+    // What waits in this browser is theirs, and is not shown to who comes next.
+    await noteWho(undefined).catch(() => undefined);
+    location.assign('/sign-in');
   }
 </script>
 

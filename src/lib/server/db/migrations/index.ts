@@ -31,6 +31,7 @@ import * as crossing from './0029-crossing';
 import * as choosing from './0030-choosing';
 import * as forSome from './0031-for-some';
 import * as passkeys from './0032-passkeys';
+import * as sentOnce from './0033-sent-once';
 
 interface Migration {
   name: string;
@@ -70,6 +71,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0030-choosing', up: choosing.up },
   { name: '0031-for-some', up: forSome.up },
   { name: '0032-passkeys', up: passkeys.up },
+  { name: '0033-sent-once', up: sentOnce.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
