@@ -175,20 +175,6 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     await select('A tide mill works by penning the flood behind a dam');
     await page.waitForSelector('.place');
   },
-  list: async () => {
-    await open('/', '.desk');
-    await page.focus('[aria-label="What to capture"]');
-    await page.keyboard.type('https://estuaryshore.example/issues/12/2');
-    await page.keyboard.press('Enter');
-    await page.waitForFunction(() =>
-      [...document.querySelectorAll('button')].some((b) => b.textContent?.trim() === 'Choose which to keep'),
-    );
-    await page.$$eval('button', (all) =>
-      all.find((b) => b.textContent?.trim() === 'Choose which to keep')!.click(),
-    );
-    await page.waitForSelector('dialog .works');
-  },
-  /** The last: from then on somebody has an account, and whoever opens the demo signs in. */
   members: async () => {
     await open('/members', '.view');
     await page.evaluate(async () => {
@@ -223,6 +209,60 @@ const SHOTS: Record<string, () => Promise<void | (() => Promise<unknown>)>> = {
     });
     await open('/members', '.view');
     await page.waitForFunction(() => document.body.innerText.includes('Margaret Pell'));
+  },
+  /** After the members, two of whom screen what is there. */
+  choices: async () => {
+    await open('/sources', '[data-source]');
+    const ids = await page.$$eval('[data-source]', (all) =>
+      all.slice(0, 12).map((e) => (e as HTMLElement).dataset.source!),
+    );
+    const post = (at: Page, path: string, body: unknown) =>
+      at.evaluate(
+        async (to, said) => {
+          const response = await fetch(to, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: said,
+          });
+          if (!response.ok) throw new Error(await response.text());
+          return (await response.json()) as { id: string; people: string[] };
+        },
+        path,
+        JSON.stringify(body),
+      );
+    const other = await (await browser.createBrowserContext()).newPage();
+    await other.goto(`${base}/sign-in`);
+    await post(other, '/api/door/sign-in', { mail: 'p0@x.example', phrase: 'toll rent gate saltpan' });
+    // Of the libraries they are in, the one that is shared.
+    await other.goto(`${base}/members`);
+    await other.waitForSelector('html[data-ready="true"]');
+    await Promise.all([
+      other.waitForNavigation(),
+      other.click('button[aria-label^="Open "]:not([aria-label*="My library"])'),
+    ]);
+    const who = async (at: Page) =>
+      (await post(at, '/api/here', { page: 'picture', source: ids[0]! })).people;
+    const [self] = await who(page);
+    const voters = [self!, ...(await who(other)).filter((id) => id !== self)];
+    const { id } = await post(page, '/api/choices', {
+      name: 'Which go into the review of restored ponds',
+      way: 'screening',
+      voters,
+      reasons: ['not on the subject', 'no evidence of its own'],
+      ids,
+    });
+    const vote = (at: Page, source: string, out: boolean) =>
+      post(at, `/api/choices/${id}/votes`, {
+        id: source,
+        says: out ? 'exclude' : 'include',
+        reason: out ? 'not on the subject' : '',
+      });
+    for (const [i, source] of ids.entries()) {
+      await vote(page, source, i % 3 === 1);
+      await vote(other, source, i % 3 === 1 && i !== 4);
+    }
+    await open(`/choices/${id}?see=outcome`, '.rows');
+    await page.waitForSelector('.apexcharts-bar-series');
   },
 };
 

@@ -72,9 +72,9 @@
     [...STEPS, ...ASIDE].map(({ id, href }) => [`go ${id}`, () => goto(href)]),
   );
   offer(() => ({
-    capture: () => strip?.toCapture(),
+    ...(may(data.role, 'edit') ? { capture: () => strip?.toCapture() } : {}),
     search: () => strip?.toSearch(),
-    'by hand': () => openByHand(),
+    ...(may(data.role, 'edit') ? { 'by hand': () => openByHand() } : {}),
     commands: () => (commands = true),
     undo: undoLast(),
     redo: redoLast(),

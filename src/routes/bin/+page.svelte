@@ -137,7 +137,7 @@
   <span class="sub">of the whole library; nothing leaves it by itself</span>
   <span class="flex-1"></span>
   {#if shown}
-    <Button small look="quiet" onclick={() => ask(everything())}>Empty the bin…</Button>
+    <Button needs="edit" small look="quiet" onclick={() => ask(everything())}>Empty the bin…</Button>
   {/if}
 </PageHead>
 
@@ -156,8 +156,9 @@
             <TypeGlyph type={source.type} class="text-ink-3" />
             <a class="what serif" href="/sources/{source.id}">{source.headline}</a>
             <span class="small-label">{dateLabel(source.binned)}</span>
-            <Button small onclick={() => back('sources', source.id)}>Bring it back</Button>
+            <Button needs="edit" small onclick={() => back('sources', source.id)}>Bring it back</Button>
             <Button
+              needs="edit"
               small
               look="quiet"
               aria-label="Delete {source.headline} for good"
@@ -178,8 +179,9 @@
               <span class="small-label">{passage.label}</span></span
             >
             <span class="small-label">{dateLabel(passage.binned)}</span>
-            <Button small onclick={() => back('passages', passage.id)}>Bring it back</Button>
+            <Button needs="annotate" small onclick={() => back('passages', passage.id)}>Bring it back</Button>
             <Button
+              needs="edit"
               small
               look="quiet"
               onclick={() =>
@@ -200,8 +202,9 @@
           <li>
             <span class="what">{row.text}</span>
             <span class="small-label">{dateLabel(row.binned)}</span>
-            <Button small onclick={() => back(kind, row.id)}>Bring it back</Button>
+            <Button needs="annotate" small onclick={() => back(kind, row.id)}>Bring it back</Button>
             <Button
+              needs="edit"
               small
               look="quiet"
               onclick={() =>

@@ -153,7 +153,7 @@
   {#if data.spellings}<Button look="chip" href="/duplicates/spellings"
       >{many(data.spellings, 'name')} in several spellings</Button
     >{/if}
-  <Button look="chip" title="Judges every source of the library again" onclick={lookThrough}
+  <Button needs="edit" look="chip" title="Judges every source of the library again" onclick={lookThrough}
     >Look through all again</Button
   >
   {#if data.merges.length}<Button look="chip" aria-expanded={undoing} onclick={() => (undoing = !undoing)}

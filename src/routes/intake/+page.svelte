@@ -99,8 +99,8 @@
       onclick={() => go(data.at + 1)}
       disabled={data.at >= data.queue.length - 1}>Next</Button
     >
-    <Button keys={keyFor('intake bin')} onclick={bin}>Put in the bin</Button>
-    <Button look="main" keys={keyFor('intake check')} onclick={check}>Looks right</Button>
+    <Button needs="edit" keys={keyFor('intake bin')} onclick={bin}>Put in the bin</Button>
+    <Button needs="edit" look="main" keys={keyFor('intake check')} onclick={check}>Looks right</Button>
   {/if}
 </PageHead>
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Empty, PageHead, Textarea } from '$lib/ui/kit';
+  import { allows, Button, Empty, PageHead, Textarea } from '$lib/ui/kit';
   import { page } from '$app/state';
   import { looksLikeReference, splitReferences } from '$lib/core/leads';
   import { call } from '$lib/ui/frame/client';
@@ -45,24 +45,24 @@
     >{/if}
 </PageHead>
 
-<form class="put-down" onsubmit={keep}>
-  <label for="new-leads">Works met while reading: paste a reference, or a whole list of them</label>
-  <Textarea
-    id="new-leads"
-    class="font-serif"
-    rows="3"
-    bind:value={text}
-    placeholder="Barrow, E. M. (1998). Grain and tide …"
-  ></Textarea>
-  <div class="line">
-    <Button look="main" type="submit" disabled={!text.trim()}
-      >{count > 1 ? `Keep ${count} as leads` : 'Keep as a lead'}</Button
-    >
-    {#if text.trim() && !splitReferences(text).some(looksLikeReference)}<span class="small-label"
-        >Does not read as a reference, and can be kept all the same.</span
-      >{/if}
-  </div>
-</form>
+{#if allows('edit')}<form class="put-down" onsubmit={keep}>
+    <label for="new-leads">Works met while reading: paste a reference, or a whole list of them</label>
+    <Textarea
+      id="new-leads"
+      class="font-serif"
+      rows="3"
+      bind:value={text}
+      placeholder="Barrow, E. M. (1998). Grain and tide …"
+    ></Textarea>
+    <div class="line">
+      <Button look="main" type="submit" disabled={!text.trim()}
+        >{count > 1 ? `Keep ${count} as leads` : 'Keep as a lead'}</Button
+      >
+      {#if text.trim() && !splitReferences(text).some(looksLikeReference)}<span class="small-label"
+          >Does not read as a reference, and can be kept all the same.</span
+        >{/if}
+    </div>
+  </form>{/if}
 
 {#if data.leads.length === 0}
   <Empty>

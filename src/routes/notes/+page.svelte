@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import { allows, Button, Empty, PageHead } from '$lib/ui/kit';
   import { page } from '$app/state';
   import NoteCard from '$lib/ui/capture/NoteCard.svelte';
   import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
@@ -23,7 +23,9 @@
     >{/if}
 </PageHead>
 
-<div class="entry"><NoteEntry projectId={data.projectId ?? null} sourceId={null} /></div>
+{#if allows('annotate')}
+  <div class="entry"><NoteEntry projectId={data.projectId ?? null} sourceId={null} /></div>
+{/if}
 
 {#if data.notes.length === 0}
   <Empty>

@@ -100,7 +100,9 @@
         {:else}
           <a class="serif name" href={to(name)}>{name}</a>
           <span class="small-label">{many(n)}</span>
-          <Button small look="quiet" aria-label="Rename {name}" onclick={() => begin(name)}>Rename</Button>
+          <Button needs="edit" small look="quiet" aria-label="Rename {name}" onclick={() => begin(name)}
+            >Rename</Button
+          >
         {/if}
       </li>
     {/each}

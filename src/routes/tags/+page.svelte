@@ -115,8 +115,9 @@
                 >{many(passages, 'passage')}</a
               >{/if}
           </span>
-          <Button small onclick={() => begin(tag)} aria-label="Rename {tag}">Rename</Button>
+          <Button needs="edit" small onclick={() => begin(tag)} aria-label="Rename {tag}">Rename</Button>
           <Button
+            needs="edit"
             small
             look="quiet"
             disabled={busy}

@@ -68,8 +68,10 @@
         {lead.here.sure ? 'Surely one you have' : 'Looks like one you have'}:
         <a class="link" href="/sources/{lead.here.id}">{lead.here.label}</a>{#if lead.here.adds.length}. New
           in the lead: {lead.here.adds.join(', ')}{/if}
-        <Button small onclick={() => act({ act: 'tick', sourceId: lead.here!.id }, 'Ticked off.')}
-          >That is it</Button
+        <Button
+          needs="edit"
+          small
+          onclick={() => act({ act: 'tick', sourceId: lead.here!.id }, 'Ticked off.')}>That is it</Button
         >
       </p>
     {/if}
@@ -91,7 +93,9 @@
                     .join(' · ')}{offer.nearness > 0.85 ? '' : ' · only near'}</span
                 >
               </div>
-              {#if offer.doi}<Button small onclick={() => capture(offer.doi!)}>Capture this</Button>{/if}
+              {#if offer.doi}<Button needs="edit" small onclick={() => capture(offer.doi!)}
+                  >Capture this</Button
+                >{/if}
             </li>
           {/each}
         </ul>
@@ -100,10 +104,12 @@
   </div>
   <div class="acts">
     {#if !lead.ticked}
-      <Button small disabled={looking} onclick={() => lookUp()}>{looking ? 'Looking…' : 'Look it up'}</Button>
-      <Button small onclick={() => byHand()}>By hand</Button>
+      <Button needs="edit" small disabled={looking} onclick={() => lookUp()}
+        >{looking ? 'Looking…' : 'Look it up'}</Button
+      >
+      <Button needs="edit" small onclick={() => byHand()}>By hand</Button>
     {/if}
-    <Button small look="quiet" onclick={() => act({ act: 'bin' }, 'The lead is in the bin.')}
+    <Button needs="edit" small look="quiet" onclick={() => act({ act: 'bin' }, 'The lead is in the bin.')}
       >Put in the bin</Button
     >
   </div>

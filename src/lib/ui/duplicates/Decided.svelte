@@ -39,7 +39,7 @@
             ? ` and ${merge.citekeys.length - 3} more`
             : ''}, {dateLabel(merge.at)}</span
         >
-        <Button small onclick={() => undo(merge.id)}>Undo</Button>
+        <Button needs="edit" small onclick={() => undo(merge.id)}>Undo</Button>
       </li>
     {/each}
   </ul>

@@ -37,7 +37,7 @@
 {#each related as other (other.id)}
   <p class="related">
     Belongs with <a class="link" href="/sources/{other.id}">{other.label}</a>: {other.words}.
-    <Button look="link" onclick={() => notSo(other)}>It does not</Button>
+    <Button needs="edit" look="link" onclick={() => notSo(other)}>It does not</Button>
   </p>
 {/each}
 

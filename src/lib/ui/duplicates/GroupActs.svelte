@@ -21,15 +21,17 @@
 </script>
 
 <div class="acts">
-  <Button look="main" keys={keyFor('duplicates merge')} onclick={onmerge} disabled={busy}
+  <Button needs="edit" look="main" keys={keyFor('duplicates merge')} onclick={onmerge} disabled={busy}
     >Merge into one</Button
   >
   {#if size === 2}
-    <Button keys={keyFor('duplicates apart')} onclick={onapart}>Keep apart</Button>
+    <Button needs="edit" keys={keyFor('duplicates apart')} onclick={onapart}>Keep apart</Button>
     <RelationSelect label="Two works that belong together" words="Two works, linked as…" onkind={onrelate} />
   {/if}
   <Button keys={keyFor('duplicates later')} onclick={onlater} disabled={!others}>Decide later</Button>
-  <Button keys={keyFor('duplicates type')} onclick={ontype} disabled={!differing}>Type a value</Button>
+  <Button needs="edit" keys={keyFor('duplicates type')} onclick={ontype} disabled={!differing}
+    >Type a value</Button
+  >
   <span class="flex-1"></span>
   <span class="small-label">↑ ↓ row · ← → choose a value</span>
 </div>

@@ -15,7 +15,7 @@
       <li>
         <span class="serif">{pair.words[0]} <span class="small-label">and</span> {pair.words[1]}</span>
         <span class="small-label">{dateLabel(pair.at)}</span>
-        <Button small onclick={pair.again}>Compare again</Button>
+        <Button needs="edit" small onclick={pair.again}>Compare again</Button>
       </li>
     {/each}
   </ul>

@@ -55,8 +55,11 @@
         <span class="serif">{spelling.text}</span>
         <span class="small-label ml-3">in {many(spelling.times, 'source')}</span>
       </Radio>
-      <Button small title="Not suggested with the others again" onclick={() => onapart(spelling.form)}
-        >Another name</Button
+      <Button
+        needs="edit"
+        small
+        title="Not suggested with the others again"
+        onclick={() => onapart(spelling.form)}>Another name</Button
       >
     </div>
   {/each}
@@ -87,7 +90,7 @@
     >Write it so in {many(taken.length, 'source')}</Button
   >
   <Button keys={keyFor('duplicates later')} onclick={onlater} disabled={!others}>Decide later</Button>
-  <Button keys={keyFor('duplicates type')} onclick={type}>Type a spelling</Button>
+  <Button needs="edit" keys={keyFor('duplicates type')} onclick={type}>Type a spelling</Button>
 </div>
 
 <h2 class="small-label">

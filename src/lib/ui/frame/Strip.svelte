@@ -5,7 +5,7 @@
   import type { LibraryOf } from '$lib/server/libraries';
   import type { Project } from '$lib/server/projects';
   import CaptureField from '../capture/CaptureField.svelte';
-  import { Button, Input, Key } from '../kit';
+  import { allows, Button, Input, Key } from '../kit';
   import PersonMenu from '../people/PersonMenu.svelte';
   import { keyFor } from './actions.svelte';
   import Mark from './Mark.svelte';
@@ -54,7 +54,9 @@
       languages={data.languages}
     />
   </div>
-  <div class="middle"><CaptureField bind:this={capture} projectId={data.projectId} /></div>
+  <div class="middle">
+    {#if allows('edit')}<CaptureField bind:this={capture} projectId={data.projectId} />{/if}
+  </div>
   <form class="search" onsubmit={find} role="search" aria-label="Search">
     <Input
       look="bare"

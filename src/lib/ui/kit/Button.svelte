@@ -3,7 +3,9 @@
   import { Button } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
   import type { HTMLAnchorAttributes, HTMLButtonAttributes } from 'svelte/elements';
+  import type { Right } from '$lib/core/members';
   import Key from './Key.svelte';
+  import { allows } from './rights';
   import { buttonLook, OURS, type ButtonLook } from './looks';
 
   type Props = Omit<HTMLButtonAttributes, 'class'> &
@@ -12,6 +14,8 @@
       small?: boolean;
       /** The key that does the same, as a person reads it: `Enter`, `Alt+1`. Shown, and told to assistive technology. */
       keys?: string | undefined;
+      /** What one must be allowed to do in the library; to who may not, it is not shown. */
+      needs?: Right;
       class?: ClassValue;
       children?: Snippet;
     };
@@ -19,6 +23,7 @@
     look = 'plain',
     small = false,
     keys,
+    needs,
     disabled = false,
     class: className,
     children,
@@ -27,14 +32,14 @@
   const worn = $derived(clsx(buttonLook({ look, small, disabled: Boolean(disabled) }), className));
 </script>
 
-<Button
-  {...rest as object}
-  disabled={Boolean(disabled)}
-  color={OURS}
-  size={OURS}
-  class={worn}
-  aria-keyshortcuts={keys?.replace(/Ctrl/g, 'Control')}
->
-  {@render children?.()}
-  {#if keys}<Key small {keys} />{/if}
-</Button>
+{#if !needs || allows(needs)}<Button
+    {...rest as object}
+    disabled={Boolean(disabled)}
+    color={OURS}
+    size={OURS}
+    class={worn}
+    aria-keyshortcuts={keys?.replace(/Ctrl/g, 'Control')}
+  >
+    {@render children?.()}
+    {#if keys}<Key small {keys} />{/if}
+  </Button>{/if}

@@ -14,6 +14,7 @@ export { default as PageHead } from './PageHead.svelte';
 export { default as Popover } from './Popover.svelte';
 export { default as Progress } from './Progress.svelte';
 export { default as Radio } from './Radio.svelte';
+export { allows } from './rights';
 export { default as Select } from './Select.svelte';
 export { default as Slider } from './Slider.svelte';
 export { default as Textarea } from './Textarea.svelte';

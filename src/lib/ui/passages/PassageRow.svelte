@@ -51,6 +51,8 @@
             : 'Quotation copied, cited.',
       );
     });
+  /** What one must be allowed to do to change it: what is one’s own, or anything. */
+  const changing = $derived(passage.ownerId === people.self ? ('annotate' as const) : ('edit' as const));
 </script>
 
 <li data-passage={passage.id} class:selected>
@@ -76,7 +78,8 @@
               : passage.selectors
                 ? 'Show in the text'
                 : 'Open the copy'}</a
-        >{:else}<Button small look="quiet" class="-my-1 -ml-2" onclick={onedit}>Edit</Button>{/if}
+        >{:else}<Button needs={changing} small look="quiet" class="-my-1 -ml-2" onclick={onedit}>Edit</Button
+        >{/if}
       <a href="/sources/{passage.sourceId}">{passage.sourceLabel}</a>
       <span>{locatorText(passage.locator)}</span>
       {#each passage.sections as section (section.id)}<a href="/passages?section={section.id}"
@@ -112,7 +115,7 @@
           openCiting([{ id: passage.sourceId, name: passage.sourceLabel, locator: passage.locator }])}
         >Cite</Button
       >
-      <Button small look="quiet" onclick={bin}>Put in the bin</Button>
+      <Button needs={changing} small look="quiet" onclick={bin}>Put in the bin</Button>
     </p>
   </div>
 </li>

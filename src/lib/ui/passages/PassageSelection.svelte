@@ -83,7 +83,7 @@
     </Select>
   {/if}
   <PassageOut {ids} {title} />
-  <Button look="quiet" onclick={bin}>Put in the bin</Button>
+  <Button needs="annotate" look="quiet" onclick={bin}>Put in the bin</Button>
   <span class="flex-1"></span>
   <Button look="quiet" onclick={onclear}>Select none</Button>
 </footer>

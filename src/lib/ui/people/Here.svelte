@@ -41,7 +41,7 @@
   });
 </script>
 
-<span class="here" role="status">
+<span class="here" class:nobody={others.length === 0} role="status">
   {#each others.slice(0, 3) as one (one.id)}<PersonMark id={one.id} name={one.name} />{/each}
   {#if others.length}<span
       >{others.length > 3 ? `and ${others.length - 3} more are` : others.length > 1 ? 'are' : 'is'} here too</span
@@ -57,7 +57,7 @@
     color: var(--ink-2);
     font-size: 13px;
   }
-  .here:empty {
+  .here.nobody {
     display: none;
   }
 </style>

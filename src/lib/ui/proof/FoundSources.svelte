@@ -77,17 +77,17 @@
   <p class="why">{opened.why}</p>
   <div class="acts">
     {#if fixable}
-      <Button look="main" disabled={busy || chosen.length === 0} onclick={() => decide('mend')}
+      <Button needs="edit" look="main" disabled={busy || chosen.length === 0} onclick={() => decide('mend')}
         >Mend {many(chosen.length)}</Button
       >
       <Button aria-pressed={Boolean(printed)} onclick={() => (printed ? (printed = undefined) : show())}
         >{printed ? 'Hide how they print' : 'Show how they would print'}</Button
       >
     {/if}
-    <Button disabled={busy || chosen.length === 0} onclick={() => decide('let stand')}
+    <Button needs="edit" disabled={busy || chosen.length === 0} onclick={() => decide('let stand')}
       >Let {chosen.length === 1 ? 'it' : 'them'} stand</Button
     >
-    {#if project}<Button look="quiet" onclick={() => leaveOut(!aside)}
+    {#if project}<Button needs="edit" look="quiet" onclick={() => leaveOut(!aside)}
         >{aside ? 'Ask it in this project again' : 'Do not ask it in this project'}</Button
       >{/if}
   </div>

@@ -4,7 +4,7 @@
   import { dayLabel, today } from '../frame/dates';
   import { renewed } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
-  import { Button, Checkbox, Input } from '../kit';
+  import { allows, Button, Checkbox, Input } from '../kit';
 
   interface Props {
     tasks: TaskItem[];
@@ -78,6 +78,7 @@
         >
       {/if}
       <Button
+        needs="annotate"
         small
         look="quiet"
         aria-label="Put in the bin: {task.text}"
@@ -86,7 +87,7 @@
     </li>
   {/each}
 </ul>
-{#if sourceId ?? passageId}
+{#if (sourceId ?? passageId) && allows('annotate')}
   <form onsubmit={add}>
     <Input bind:value={text} placeholder="What is to be done" aria-label="What is to be done" />
     <Input type="date" class="due" bind:value={due} aria-label="By when, if one likes" />

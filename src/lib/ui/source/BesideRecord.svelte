@@ -68,7 +68,7 @@
   {#if data.passages.length}<a class="link" href="/passages?source={data.source.id}&sort=source"
       >All {data.passages.length}</a
     >{/if}
-  <Button small onclick={() => (writing = true)}>Write one from print</Button>
+  <Button needs="annotate" small onclick={() => (writing = true)}>Write one from print</Button>
 </p>
 <FromPrint
   bind:open={writing}
@@ -99,7 +99,7 @@
     autofocus
     onkept={() => (noting = false)}
   />
-{:else}<Button small onclick={() => (noting = true)}>Write a note</Button>{/if}
+{:else}<Button needs="annotate" small onclick={() => (noting = true)}>Write a note</Button>{/if}
 
 <h3>Leads met here</h3>
 {#each data.leads.filter((l) => !l.ticked).slice(0, 5) as lead (lead.id)}

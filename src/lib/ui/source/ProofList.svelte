@@ -42,6 +42,7 @@
         >
         <span class="acts">
           {#if fix}<Button
+              needs="edit"
               small
               title="Point at it to see how it would print"
               onmouseenter={() => ontry(fix)}
@@ -56,6 +57,7 @@
               >Compare them</a
             >
           {:else}<Button
+              needs="edit"
               small
               look="quiet"
               title="It is right as it is: not asked again unless the value changes"

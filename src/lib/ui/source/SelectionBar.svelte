@@ -1,6 +1,6 @@
 <script lang="ts">
   import { PRIORITIES, READING_STATES } from '$lib/core/query';
-  import { Button, Dialog, Input, Menu } from '../kit';
+  import { allows, Button, Dialog, Input, Menu } from '../kit';
   import type { OutlineSection, Project } from '$lib/server/projects';
   import type { SourceLine } from '$lib/server/sources';
   import type { ShownReference } from '$lib/server/lists';
@@ -133,29 +133,39 @@
   <strong class="whitespace-nowrap">{ids.length.toLocaleString('en')} selected</strong>
   {#if ids.length < total}<Button look="link" onclick={onall}>Select all {total.toLocaleString('en')}</Button
     >{/if}
-  <Menu id="place-in" text="Place in" label="Place the selected in" placement="top" acts={places} />
-  {#if section}
-    <Button onclick={() => outlining.takeOut(section, ids)}>Take out of the section</Button>
-  {/if}
-  <form
-    class="flex"
-    onsubmit={(e) => {
-      e.preventDefault();
-      if (tagging.trim()) void edit({ tag: tagging.trim() }, `Tagged ${tagging.trim()}.`);
-    }}
-  >
-    <Input style="width: 110px" placeholder="Tag" aria-label="Tag the selected" bind:value={tagging} />
-  </form>
+  {#if allows('edit')}<Menu
+      id="place-in"
+      text="Place in"
+      label="Place the selected in"
+      placement="top"
+      acts={places}
+    />
+    {#if section}
+      <Button onclick={() => outlining.takeOut(section, ids)}>Take out of the section</Button>
+    {/if}
+    <form
+      class="flex"
+      onsubmit={(e) => {
+        e.preventDefault();
+        if (tagging.trim()) void edit({ tag: tagging.trim() }, `Tagged ${tagging.trim()}.`);
+      }}
+    >
+      <Input style="width: 110px" placeholder="Tag" aria-label="Tag the selected" bind:value={tagging} />
+    </form>{/if}
   <Menu
     id="change-them"
     text="Change"
     label="Change the selected"
     placement="top"
     acts={[
-      { text: 'Fix findings', act: () => edit({ fix: true }, 'Findings fixed.') },
-      { text: 'Change a field…', act: () => (changing = true) },
-      { text: 'Looks right', act: () => edit({ checked: true }, 'Checked.') },
-      { text: 'Send back to Intake', act: () => edit({ checked: false }, 'Back in Intake.') },
+      ...(allows('edit')
+        ? [
+            { text: 'Fix findings', act: () => edit({ fix: true }, 'Findings fixed.') },
+            { text: 'Change a field…', act: () => (changing = true) },
+            { text: 'Looks right', act: () => edit({ checked: true }, 'Checked.') },
+            { text: 'Send back to Intake', act: () => edit({ checked: false }, 'Back in Intake.') },
+          ]
+        : []),
       ...READING_STATES.map((state) => ({
         text: `Reading: ${READING_NAMES[state].toLowerCase()}`,
         act: () => read({ state }),
@@ -189,12 +199,12 @@
     label="More with the selected"
     placement="top"
     acts={[
-      { text: 'Choose among them…', act: () => (choosing = true) },
+      ...(allows('edit') ? [{ text: 'Choose among them…', act: () => (choosing = true) }] : []),
       { text: 'To another library…', act: () => (crossing = true) },
       { text: 'Open their pages…', act: openPages },
     ]}
   />
-  <Button onclick={bin}>Put in the bin</Button>
+  <Button needs="edit" onclick={bin}>Put in the bin</Button>
   <Button look="quiet" onclick={onclear}>Select none</Button>
 </footer>
 

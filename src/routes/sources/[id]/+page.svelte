@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Input, PageHead } from '$lib/ui/kit';
+  import { allows, Button, Input, PageHead } from '$lib/ui/kit';
   import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import AsPrinted from '$lib/ui/source/AsPrinted.svelte';
@@ -100,25 +100,25 @@
   <span class="flex-1"></span>
   {#if data.source.binned}
     <span class="pencil-red">In the bin</span>
-    <Button onclick={() => bin(false)}>Bring it back</Button>
+    <Button needs="edit" onclick={() => bin(false)}>Bring it back</Button>
   {:else}
     <ReadingSelect id={data.source.id} state={data.reading?.state} priority={data.reading?.priority} />
     {#if data.source.checked}
       <span class="small-label">Checked {dateLabel(data.source.checked)}</span>
-      <Button look="quiet" onclick={() => check(false)}>Send back to Intake</Button>
+      <Button needs="edit" look="quiet" onclick={() => check(false)}>Send back to Intake</Button>
     {:else}
-      <Button look="main" onclick={() => check(true)}>Looks right</Button>
+      <Button needs="edit" look="main" onclick={() => check(true)}>Looks right</Button>
     {/if}
     <Button onclick={() => openCiting([{ id: data.source.id, name: data.label }])}>Cite</Button>
     {#each data.copies.slice(0, 1) as copy (copy.id)}<Button href="/copies/{copy.id}">Read</Button>{/each}
-    <Button onclick={() => bin(true)}>Put in the bin</Button>
+    <Button needs="edit" onclick={() => bin(true)}>Put in the bin</Button>
   {/if}
 </PageHead>
 
 <Doubles id={data.source.id} doubles={data.doubles} related={data.related} />
 
 <div class="sheet">
-  <div class="record">
+  <fieldset class="record" disabled={!allows('edit')} aria-label="Record">
     <RecordForm
       record={data.source.record}
       findings={data.source.findings}
@@ -130,7 +130,7 @@
       ontype={edit.type}
       onpoint={(field) => (lit = field)}
     />
-  </div>
+  </fieldset>
   <aside class="margin">
     <Here source={data.source.id} />
     <AsPrinted
@@ -146,7 +146,12 @@
     />
     <BesideRecord {data} />
     <h3><label for="citekey">Citekey</label></h3>
-    <Input id="citekey" value={data.source.citekey} onchange={(e) => edit.key(e.currentTarget.value)} />
+    <Input
+      id="citekey"
+      disabled={!allows('edit')}
+      value={data.source.citekey}
+      onchange={(e) => edit.key(e.currentTarget.value)}
+    />
 
     <History sourceId={data.source.id} revisions={data.history} />
   </aside>
@@ -164,9 +169,15 @@
     min-height: 0;
   }
   .record {
+    min-width: 0;
     padding: 12px 26px 40px;
     container-type: inline-size;
     overflow-y: auto;
+  }
+  /* Who may not change a record reads it all the same. */
+  .record:disabled :global(:is(input, select, textarea):disabled) {
+    color: var(--ink);
+    opacity: 1;
   }
   .margin {
     padding: 16px 22px 40px;
