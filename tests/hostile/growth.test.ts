@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { DOORS, grows, NO_TEXT, PRINTING, TAKES } from './growth';
 
 const HERE = [
+  'members',
   'text',
   'source',
   'leads',

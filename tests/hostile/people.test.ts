@@ -171,7 +171,9 @@ describe('asked as', { timeout: 600_000 }, () => {
           !/(?:out|shown|copied|lines|preview|example|export|printed|changing|find|material|works|merged|known|cited|citations|citekeys|references|scope|manuscripts)$/.test(
             route,
           ) &&
-          !/^api\/(?:account|door\/(?:forgotten|passkey)$|here$|libraries$|reading$|replies\/seen$|copies\/\[id\]\/place$)/.test(route),
+          !/^api\/(?:account|door\/(?:forgotten|passkey)$|here$|libraries$|reading$|replies\/seen$|copies\/\[id\]\/place$)/.test(
+            route,
+          ),
       ),
     ).toEqual([]);
     expect(changed).toEqual([]);
