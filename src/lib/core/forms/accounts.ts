@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { nfc } from '../text';
+import { mailAddress } from './mail';
 
 const name = z
   .string()
@@ -7,22 +8,20 @@ const name = z
   .min(1, { message: 'Say what you are called.' })
   .max(120)
   .transform((text) => nfc(text));
-const mail = z
-  .string()
-  .trim()
-  .max(254)
-  .toLowerCase()
-  .pipe(z.email({ message: 'This is not a mail address.' }));
 /** As it was typed; what is asked of it is said where it is set. */
 const phrase = z.string().min(1, { message: 'Type the pass phrase.' }).max(1_000);
 
 /** What somebody gives to sign in; the code where they use codes. */
-export const signInWords = z.strictObject({ mail, phrase, code: z.string().max(20).default('') });
+export const signInWords = z.strictObject({
+  mail: mailAddress,
+  phrase,
+  code: z.string().max(20).default(''),
+});
 /** What a new account is made of. */
-export const accountWords = z.strictObject({ name, mail, phrase });
+export const accountWords = z.strictObject({ name, mail: mailAddress, phrase });
 /** What is changed of an account, with the pass phrase it is held by now. */
-export const accountChange = z.strictObject({ name, mail, phrase });
+export const accountChange = z.strictObject({ name, mail: mailAddress, phrase });
 /** A new pass phrase, with the one there is. */
 export const phraseChange = z.strictObject({ phrase, next: phrase });
 /** Where a way back in is sent. */
-export const forgottenWords = z.strictObject({ mail });
+export const forgottenWords = z.strictObject({ mail: mailAddress });

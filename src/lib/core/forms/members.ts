@@ -1,13 +1,7 @@
 import { z } from 'zod';
 import { INVITED_AS, ROLES } from '../members';
 import { nfc } from '../text';
-
-const mail = z
-  .string()
-  .trim()
-  .max(254)
-  .toLowerCase()
-  .pipe(z.email({ message: 'This is not a mail address.' }));
+import { mailAddress } from './mail';
 
 /** What a library is called. */
 export const libraryWords = z.strictObject({
@@ -21,12 +15,12 @@ export const invitationWords = z.strictObject({
   name: z.string().trim().min(1, { message: 'Say whom it is for.' }).max(120).transform(nfc),
   days: z.number().int().min(1).max(90),
   /** Where the link is sent to as well; to nobody where it is empty. */
-  mail: z.union([z.literal(''), mail]).default(''),
+  mail: z.union([z.literal(''), mailAddress]).default(''),
 });
 
 /** Somebody with an account here, added by their mail address. */
 export const memberWords = z.strictObject({
-  mail,
+  mail: mailAddress,
   role: z.enum(INVITED_AS),
 });
 

@@ -13,7 +13,7 @@
   } from '$lib/core/choosing';
   import type { Choice, Said } from '$lib/server/choosing';
   import type { OutlineSection, Project } from '$lib/server/projects';
-  import { Button, Chart, Checkbox, Input, Menu } from '../kit';
+  import { ActionBar, Button, Chart, Checkbox, Input, Menu } from '../kit';
   import { placesFor } from '../outline/tree.svelte';
   import { saveTable } from '../source/table-out';
 
@@ -251,7 +251,7 @@
 </div>
 
 {#if seen.length}
-  <footer class="bar">
+  <ActionBar>
     <strong class="whitespace-nowrap">{chosen.length.toLocaleString('en')} chosen</strong>
     {#if edits}<Menu
         id="file-chosen"
@@ -274,7 +274,7 @@
     </form>
     <span class="flex-1"></span>
     <Button onclick={save}>Save as a table (CSV)</Button>
-  </footer>
+  </ActionBar>
 {/if}
 
 <style>
@@ -348,15 +348,5 @@
     max-width: 42%;
     font-size: 13.5px;
     text-align: right;
-  }
-  .bar {
-    display: flex;
-    flex: none;
-    align-items: center;
-    gap: 8px;
-    padding: 7px 26px;
-    overflow-x: auto;
-    border-top: 1px solid var(--edge);
-    background: var(--page);
   }
 </style>

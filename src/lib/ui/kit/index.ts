@@ -1,5 +1,6 @@
 /** The components every view is made of. */
 export { CommandPalette, Toast } from 'flowbite-svelte';
+export { default as ActionBar } from './ActionBar.svelte';
 export { default as Button } from './Button.svelte';
 export { default as Chart } from './Chart.svelte';
 export { default as Checkbox } from './Checkbox.svelte';

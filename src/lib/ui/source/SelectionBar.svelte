@@ -1,6 +1,6 @@
 <script lang="ts">
   import { PRIORITIES, READING_STATES } from '$lib/core/query';
-  import { allows, Button, Dialog, Input, Menu } from '../kit';
+  import { allows, ActionBar, Button, Dialog, Input, Menu } from '../kit';
   import type { OutlineSection, Project } from '$lib/server/projects';
   import type { SourceLine } from '$lib/server/sources';
   import type { ShownReference } from '$lib/server/lists';
@@ -129,7 +129,7 @@
   }
 </script>
 
-<footer class="bar">
+<ActionBar>
   <strong class="whitespace-nowrap">{ids.length.toLocaleString('en')} selected</strong>
   {#if ids.length < total}<Button look="link" onclick={onall}>Select all {total.toLocaleString('en')}</Button
     >{/if}
@@ -206,7 +206,7 @@
   />
   <Button needs="edit" onclick={bin}>Put in the bin</Button>
   <Button look="quiet" onclick={onclear}>Select none</Button>
-</footer>
+</ActionBar>
 
 <FieldChangeDialog bind:open={changing} {ids} />
 {#if crossing}
@@ -241,16 +241,6 @@
 </Dialog>
 
 <style>
-  .bar {
-    display: flex;
-    flex: none;
-    align-items: center;
-    gap: 8px;
-    padding: 7px 26px;
-    overflow-x: auto;
-    border-top: 1px solid var(--edge);
-    background: var(--page);
-  }
   .pages {
     max-height: 45vh;
     overflow-y: auto;
