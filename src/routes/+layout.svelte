@@ -38,9 +38,12 @@
     drafts.sweep();
     document.documentElement.dataset.ready = 'true';
     if (atDoor) return;
-    void noteWho({ person: data.personId, library: data.libraryId }).catch(() => undefined);
     const stops = [follow(), followWaiting()];
     return () => stops.forEach((stop) => stop());
+  });
+  $effect(() => {
+    const who = { person: data.personId, library: data.libraryId };
+    if (!atDoor && who.person) void noteWho(who).catch(() => undefined);
   });
   /** What waits in this browser and can be sent: by their ids, so that what was tried in vain is not tried again at once. */
   const sendable = $derived(

@@ -138,19 +138,26 @@ export async function listChoices(ctx: Context): Promise<ChoiceLine[]> {
   return rows.map((row) => lineOf(ctx, row, counts.get(row.id)!));
 }
 
-/** In how many choices who asks still has something to judge. */
+/** In how many choices who asks still has something to judge: asked beside every page, so that the first that is not judged answers it. */
 export async function waitingChoices(ctx: Context): Promise<number> {
-  const open = (await scoped<Row>(ctx, 'choice')
+  if (!may(ctx.role, 'annotate')) return 0;
+  const unjudged = candidatesHere(ctx)
+    .leftJoin('vote', (on) =>
+      on
+        .on('vote.candidate_id', 'candidate.id')
+        .andOn('vote.person_id', ctx.db.raw('?', [ctx.personId]) as unknown as string),
+    )
+    .whereRaw('candidate.choice_id = choice.id')
+    .whereNull('vote.person_id')
+    .select(ctx.db.raw('1'));
+  const [row] = (await scoped<Row>(ctx, 'choice')
     .join('choice_voter', 'choice_voter.choice_id', 'choice.id')
     .where('choice_voter.person_id', ctx.personId)
     .whereNull('choice.closed')
     .whereNull('choice.put_away')
-    .pluck('choice.id')) as unknown as string[];
-  if (!open.length || !may(ctx.role, 'annotate')) return 0;
-  const counts = await countsOf(ctx, open);
-  return [...counts.values()].filter(({ candidates, voters }) =>
-    voters.some(({ id, judged }) => id === ctx.personId && judged < candidates),
-  ).length;
+    .whereExists(unjudged)
+    .count({ n: '*' })) as unknown as { n: number }[];
+  return row?.n ?? 0;
 }
 
 /** A source that is chosen among. */

@@ -31,6 +31,9 @@
 
   const project = () => (going.projectId === undefined ? projectId : going.projectId || undefined);
 
+  /** Where it goes when it is sent later: to the project that is chosen now. */
+  const waitingInto = () => ({ ...(project() ? { projectId: project() } : {}), ...intoOf(going) });
+
   async function importText(body: string) {
     try {
       await call('POST', `/api/import?name=${encodeURIComponent('pasted text')}`, new Blob([body]));
@@ -108,7 +111,7 @@
       await call('POST', '/api/captures', { text: given, ...intoOf(going) });
       going.note = '';
     } catch (error) {
-      if (isUnreached(error) && (await waitFor({ kind: 'capture', body: { text: given, ...intoOf(going) } })))
+      if (isUnreached(error) && (await waitFor({ kind: 'capture', body: { text: given, ...waitingInto() } })))
         return done(WAITS);
       text ||= given;
       if (!(error instanceof ApiError) || !error.code.startsWith('is-')) return trouble(error);
@@ -133,7 +136,7 @@
         );
         if (jobs[0]?.kind === 'import') await goto('/import');
       } catch (error) {
-        const what = { kind: 'file' as const, name: file.name, into: { ...intoOf(going) }, file };
+        const what = { kind: 'file' as const, name: file.name, into: waitingInto(), file };
         if (isUnreached(error) && (await waitFor(what))) done(WAITS);
         else trouble(error);
       }
