@@ -67,7 +67,13 @@ export async function waitFor(what: WaitingWhat): Promise<boolean> {
       ? lines.map((text) => ({ kind: 'capture', body: { ...what.body, text } }))
       : [what];
   try {
-    for (const part of parts) if (!(await keepWaiting(part))) return false;
+    // As it would be sent: what a page works with is no plain data, which is all that a browser keeps.
+    const plainly = <T>(said: T): T => JSON.parse(JSON.stringify(said)) as T;
+    for (const part of parts) {
+      const plain =
+        part.kind === 'file' ? { ...part, into: plainly(part.into) } : { ...part, body: plainly(part.body) };
+      if (!(await keepWaiting(plain as WaitingWhat))) return false;
+    }
     await changed();
     return true;
   } catch {
