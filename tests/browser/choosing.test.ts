@@ -122,7 +122,7 @@ describe('choosing together', () => {
     await ada.press('What comes of it');
     await ada.see('2 chosen');
     await ada.press('File the chosen in');
-    await ada.press('Review', '[role="dialog"], .popover, body');
+    await ada.press('Review', '[aria-label="File the chosen in"]:not(button)');
     await ada.see('Filed in Review.');
     expect(app.rows('SELECT * FROM filing')).toHaveLength(2);
     await ada.press('Undo');

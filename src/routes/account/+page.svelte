@@ -101,4 +101,15 @@
   .view > :global(section) {
     padding-top: 26px;
   }
+  .view > :global(section p) {
+    color: var(--ink-2);
+    font-size: 14px;
+  }
+  .view > :global(section form) {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: end;
+    margin-top: 12px;
+  }
 </style>

@@ -11,6 +11,9 @@ export type Asker =
   | { kind: 'person'; personId: string; sessionId: string; name: string; mail: string; keeper: boolean }
   | { kind: 'token'; personId: string; libraryId: string; may: 'read' | 'capture' | 'all' };
 
+/** Somebody who signed in. */
+export type Signed = Extract<Asker, { kind: 'person' }>;
+
 /** What a request brings to say who sends it. */
 export interface Brought {
   cookie: string | undefined;

@@ -10,10 +10,10 @@ import { config } from '../config';
 import { log } from '../log';
 import { mailThere, sendMail } from '../mail';
 import { newId, now } from '../db/ids';
-import { TOKEN_SIGN, type Asker } from './asking';
+import { TOKEN_SIGN, type Signed } from './asking';
 import { checkAttempts, forgetFailures, noteFailure } from './attempts';
 import { codeAddress, newCodeSecret, stepOfCode } from './codes';
-import { isKeyTaken, passkeysOf, type PasskeyShown } from './passkeys';
+import { personOfKey, passkeysOf, type PasskeyShown } from './passkeys';
 import { isPhrase, phraseHash, phraseProblem } from './phrases';
 import {
   accountByMail,
@@ -33,10 +33,7 @@ export {
   passkeysThere,
   type PasskeyShown,
 } from './passkeys';
-export { askerOf, atMostWith, tokenReaches, type Asker } from './asking';
-
-/** Somebody who signed in. */
-export type Signed = Extract<Asker, { kind: 'person' }>;
+export { askerOf, atMostWith, tokenReaches, type Asker, type Signed } from './asking';
 
 const notLetIn = (message: string, field?: string) =>
   new Refusal(401, message, field ? [`${field}: ${message}`] : [], 'signed-out');
@@ -159,7 +156,7 @@ export async function signInByKey(
   from: From,
 ): Promise<string> {
   await checkAttempts(db, 'passkey', from.address);
-  const personId = await isKeyTaken(db, given, origin);
+  const personId = await personOfKey(db, given, origin);
   if (!personId) {
     await noteFailure(db, 'passkey', from.address);
     throw notLetIn('This passkey opens no account here. Sign in with your pass phrase.');

@@ -13,9 +13,7 @@ import { newSecret } from '../access/secrets';
 import { Refusal } from '../access/refusal';
 import { noted } from '../audit';
 import { now } from '../db/ids';
-import type { Asker } from './asking';
-
-type Signed = Extract<Asker, { kind: 'person' }>;
+import type { Signed } from './asking';
 
 /** A passkey of somebody's, as it is listed. */
 export interface PasskeyShown {
@@ -148,7 +146,7 @@ export async function keyOffer(
 }
 
 /** Whose passkey an answer proves; nothing where it is not right, was not asked for, or is nobody's here. */
-export async function isKeyTaken(
+export async function personOfKey(
   db: Knex,
   { offer, answer }: { offer: string; answer: unknown },
   origin: string,

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { MOST_ORDERED } from '../../core/forms';
 import { sourceRecord } from '../../core/source';
 import { makePerson, transaction, type Context } from '../access/context';
 import { deleteForGood } from '../bin';
@@ -127,6 +128,22 @@ describe('choosing together', () => {
     expect(of(ben)).toEqual([ids[2], ids[0], ids[1]]);
     await expect(vote(ada, id, { order: [ids[0]!, ids[0]!] })).rejects.toMatchObject({ status: 409 });
     expect((await saidIn(ada, id)).votes).toHaveLength(4);
+  });
+
+  it('is put in an order only while it can be put by hand, however it came to be so long', async () => {
+    const id = await asked('order');
+    const more: string[] = [];
+    for (let i = 0; i < MOST_ORDERED - ids.length + 1; i++)
+      more.push(
+        (
+          await transaction(ada, (inner) =>
+            insertSource(inner, sourceRecord.parse({ type: 'book', title: `Pond ${i}` }), { why: 'test' }),
+          )
+        ).id,
+      );
+    await expect(changeChoice(ada, id, { act: 'add', ids: more })).rejects.toMatchObject({ status: 422 });
+    await changeChoice(ada, id, { act: 'add', ids: more.slice(1) });
+    expect((await getChoice(ada, id)).among).toHaveLength(MOST_ORDERED);
   });
 
   it('opens a screening when both are through, and settles what they differ in then', async () => {

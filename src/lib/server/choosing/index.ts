@@ -280,13 +280,19 @@ export async function saidIn(ctx: Context, id: string): Promise<Said> {
 /** The id of a source among the candidates of a choice: the same when it comes again, so that what was said of it is there again. */
 const candidateId = (choiceId: string, sourceId: string): string => `${choiceId}.${sourceId}`;
 
-async function addCandidates(ctx: Context, choiceId: string, ids: string[]): Promise<string[]> {
+async function addCandidates(ctx: Context, choiceId: string, ids: string[], way: Way): Promise<string[]> {
+  const most = way === 'order' ? MOST_ORDERED : MOST_CANDIDATES;
   const there = new Set(
     (await scoped(ctx, 'candidate').where({ choice_id: choiceId }).pluck('source_id')) as unknown as string[],
   );
   const coming = [...new Set(ids)].filter((id) => !there.has(id));
-  if (there.size + coming.length > MOST_CANDIDATES)
-    throw new Refusal(422, `A choice is among ${MOST_CANDIDATES.toLocaleString('en')} sources at most.`);
+  if (there.size + coming.length > most)
+    throw new Refusal(
+      422,
+      way === 'order'
+        ? `At most ${most} can be put in an order.`
+        : `A choice is among ${most.toLocaleString('en')} sources at most.`,
+    );
   const [{ last } = { last: null }] = (await scoped(ctx, 'candidate')
     .where({ choice_id: choiceId })
     .max({ last: 'place' })) as unknown as { last: number | null }[];
@@ -330,7 +336,7 @@ export const addChoice = (ctx: Context, given: ChoiceWords): Promise<{ id: strin
     await inner
       .db('choice_voter')
       .insert(voters.map((person_id, place) => ({ choice_id: id, person_id, place })));
-    await addCandidates(inner, id, given.ids);
+    await addCandidates(inner, id, given.ids, given.way);
     return { id };
   });
 
@@ -370,9 +376,7 @@ export const changeChoice = (
         return { back: { act: 'put away' as const, away: before.put_away !== null } };
       case 'add': {
         await checkSources(inner, said.ids);
-        if (before.way === 'order' && said.ids.length > MOST_ORDERED)
-          throw new Refusal(422, `At most ${MOST_ORDERED} can be put in an order.`);
-        const ids = await addCandidates(inner, id, said.ids);
+        const ids = await addCandidates(inner, id, said.ids, before.way);
         return ids.length ? { back: { act: 'take out' as const, ids } } : {};
       }
       case 'take out': {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { change, checkRight } from '../access/change';
 import { contextOf, scoped, type Context } from '../access/context';
 import { Refusal } from '../access/refusal';
+import { membersAmong } from '../access/shown';
 import { copiesOf, getCopy } from '../copies';
 import { insertCopy } from '../copies/repository';
 import { insertPictures, picturesOf, type KeptPicture } from '../copies/pictures';
@@ -174,7 +175,8 @@ async function bringPassages(
       ownerId: _owner,
       ...said
     } = brought;
-    await insertPassage(into, said);
+    // Shown to those of them who are in that library too.
+    await insertPassage(into, { ...said, shownTo: await membersAmong(into, said.shownTo) });
     crossed.passages++;
   }
 }

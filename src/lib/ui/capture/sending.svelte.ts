@@ -21,7 +21,7 @@ const CHANNEL = 'retexa-waiting';
 let channel: BroadcastChannel | undefined;
 
 /** Looks again at what waits. */
-export async function lookAgain(): Promise<void> {
+async function lookAgain(): Promise<void> {
   waits.all = await allWaiting().catch(() => []);
 }
 
@@ -103,6 +103,9 @@ async function send({ id, what }: Waiting): Promise<void> {
   }
 }
 
+/** Answers after which it is tried again another time: not reached, signed out, too often at once. */
+const LATER: ReadonlySet<number> = new Set([0, 401, 429]);
+
 /**
  * Sends what waits for the library that is open, one after the other, in one page of the browser only. Gives how many were sent. It ends
  * where the server is not reached, or nobody is signed in; what is refused stays, with why.
@@ -116,8 +119,7 @@ export async function sendWaiting(): Promise<number> {
       try {
         await send(one);
       } catch (error) {
-        if (!(error instanceof ApiError) || error.status === 0 || error.status === 401 || error.status >= 500)
-          break;
+        if (!(error instanceof ApiError) || LATER.has(error.status) || error.status >= 500) break;
         if (error.code !== 'sent-before') {
           await noteTrouble(one, error.message);
           continue;

@@ -2,6 +2,7 @@
   import { untrack } from 'svelte';
   import { VERDICT_WORDS, VERDICTS, type Ballot, type Says } from '$lib/core/choosing';
   import type { Choice, Said } from '$lib/server/choosing';
+  import type { CopyHead } from '$lib/server/copies';
   import type { ShownReference } from '$lib/server/lists';
   import { keyFor, offer } from '../frame/actions.svelte';
   import { call, copyKind } from '../frame/client';
@@ -73,7 +74,7 @@
     reference?: ShownReference;
     abstract: string;
     address: string;
-    copies: { id: string; title: string; kind: 'page' | 'pdf' | 'image' | 'audio'; media_type: string }[];
+    copies: Pick<CopyHead, 'id' | 'kind' | 'media_type'>[];
   }
   let shown = $state.raw<{ id: string; what: Shown }>();
   $effect(() => {

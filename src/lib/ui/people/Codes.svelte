@@ -63,17 +63,6 @@
 </section>
 
 <style>
-  p {
-    color: var(--ink-2);
-    font-size: 14px;
-  }
-  form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px;
-    align-items: end;
-    margin-top: 10px;
-  }
   .box {
     max-width: 520px;
     margin-top: 10px;

@@ -82,17 +82,3 @@
     <Button type="submit" disabled={!phrase || busy}>Add a passkey</Button>
   </form>
 </section>
-
-<style>
-  p {
-    color: var(--ink-2);
-    font-size: 14px;
-  }
-  form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px;
-    align-items: end;
-    margin-top: 10px;
-  }
-</style>

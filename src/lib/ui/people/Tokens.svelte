@@ -78,17 +78,3 @@
     </div>
   {/if}
 </section>
-
-<style>
-  p {
-    color: var(--ink-2);
-    font-size: 14px;
-  }
-  form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px 12px;
-    align-items: end;
-    margin-top: 12px;
-  }
-</style>

@@ -17,6 +17,6 @@ export const POST = asks(z.object({ id: z.string().max(60) }), async ({ id }, ct
     reference,
     abstract: plain(source.record.abstract ?? ''),
     address: source.record.URL ?? '',
-    copies: copies.map(({ id, title, kind, media_type }) => ({ id, title, kind, media_type })),
+    copies: copies.map(({ id, kind, media_type }) => ({ id, kind, media_type })),
   };
 });
