@@ -259,7 +259,7 @@ export const NO_TEXT = new Set([
 
 /** Sizes at which every text is tried, and those at which the slowest of them go on, in characters. */
 const SMALL = [25, 250, 2_500];
-const LARGE = [100_000, 1_000_000];
+const LARGE = [30_000, 300_000];
 const SLOWEST = 3;
 /** How many times more than in proportion a longer text may take, and what is too short to tell, in milliseconds. */
 const MOST_RATIO = 4;

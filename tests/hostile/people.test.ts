@@ -255,6 +255,8 @@ describe('asked as', { timeout: 600_000 }, () => {
     // A backup holds what everybody keeps.
     expect((await app.ask('GET', '/api/backups', { headers: headers.editor })).status).toBe(403);
     expect((await posted('editor', '/api/backups', {})).status).toBe(403);
+    expect((await posted('editor', '/api/backups/opened', { name: 'x' })).status).toBe(403);
+    expect((await posted('editor', `/api/backups/opened/${library}`, {})).status).toBe(403);
     const page = await (await app.ask('GET', '/members', { headers: headers.editor })).text();
     expect(page).not.toContain('owner@harbour.example');
   });

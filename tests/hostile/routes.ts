@@ -285,6 +285,19 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     get('/api/backups/retexa-2026-01-01T00-00-00Z.tar'),
     get('/api/backups/..%2Fretexa.sqlite'),
   ],
+  'api/backups/opened': () => [
+    post('/api/backups/opened', { name: 'retexa-2026-01-01T00-00-00Z.tar' }),
+    post('/api/backups/opened', {}, 'DELETE'),
+  ],
+  'api/backups/opened/[id]': (i) => [post(`/api/backups/opened/${i.other}`, {})],
+  'api/backups/opened/file': () => [
+    {
+      method: 'POST',
+      path: '/api/backups/opened/file?name=a.tar',
+      bytes: Buffer.from('no archive'),
+      type: 'application/octet-stream',
+    },
+  ],
   account: () => [get('/account')],
   'api/account': () => [
     post('/api/account', { name: 'A', mail: 'a@harbour.example', phrase: 'x' }, 'PATCH'),

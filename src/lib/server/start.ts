@@ -2,6 +2,7 @@ import { database } from './db/open';
 import { sweepParts } from './files/store';
 import { log } from './log';
 import { goOn } from './jobs/runner';
+import { sweepOpened } from './backup';
 import { sweepShared } from './capture/shared';
 import './capture';
 import './duplicates';
@@ -19,6 +20,7 @@ export function start(): Promise<void> {
     const swept = await sweepParts();
     await sweepLeaving(db);
     await sweepShared(db);
+    await sweepOpened();
     await countFirst(db);
     const left = await goOn(db);
     // Beside the requests: a library of an earlier version may be large.

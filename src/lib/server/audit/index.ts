@@ -11,6 +11,7 @@ export type Act =
   | 'role changed'
   | 'removed'
   | 'left'
+  | 'brought in'
   | 'link made'
   | 'link withdrawn'
   | 'token made'

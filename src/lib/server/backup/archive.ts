@@ -20,7 +20,9 @@ import { writeFormat } from '../../core/formats';
 import { annotationPage } from '../../core/passages-out';
 import type { SourceRecord } from '../../core/source';
 import { MIGRATIONS } from '../db/migrations';
+import { openDatabase } from '../db/open';
 import { openPassage, type PassageRow } from '../passages/repository';
+import { BackupProblem } from './problem';
 
 /** Where the data of a server is: one folder with the database and the kept files. */
 const databaseIn = (folder: string) => join(folder, 'retexa.sqlite');
@@ -35,9 +37,6 @@ export type Progress = (done: number, total: number) => void;
 
 /** Bytes after which what was written is flushed to the disk. */
 const FLUSHED = 8 * 1024 * 1024;
-
-/** Something cannot be made or restored, in words for who runs the server. */
-export class BackupProblem extends Error {}
 
 /** All kept files, in order, with their sizes. What is half-written has another name and is left out. */
 async function keptFiles(folder: string): Promise<{ sha256: string; place: string; size: number }[]> {
@@ -270,7 +269,15 @@ async function sumOf(content: AsyncIterable<Buffer>): Promise<string> {
 }
 
 /** What is wrong with an archive, in words; nothing where it is whole. */
-export async function problemsOf(file: string, progress?: Progress): Promise<string[]> {
+export const problemsOf = async (file: string, progress?: Progress): Promise<string[]> =>
+  (await lookedThrough(file, progress)).problems;
+
+/** Goes through an archive: what is wrong with it, and what it says of itself. */
+async function lookedThrough(
+  file: string,
+  progress?: Progress,
+): Promise<{ problems: string[]; info: string }> {
+  const refused = (problem: string) => ({ problems: [problem], info: '' });
   const found = new Map<string, string>();
   const texts = new Map<string, string>();
   try {
@@ -288,11 +295,13 @@ export async function problemsOf(file: string, progress?: Progress): Promise<str
     );
   } catch (error) {
     if (error instanceof BackupProblem) throw error;
-    return [`The archive ends early or is none: ${error instanceof Error ? error.message : String(error)}`];
+    return refused(
+      `The archive ends early or is none: ${error instanceof Error ? error.message : String(error)}`,
+    );
   }
   const listed = texts.get('manifest-sha256.txt');
   if (listed === undefined)
-    return ['manifest-sha256.txt is missing: the archive ends early, or is no backup'];
+    return refused('manifest-sha256.txt is missing: the archive ends early, or is no backup');
   try {
     const said = new Map([
       ...readManifest(listed),
@@ -300,11 +309,12 @@ export async function problemsOf(file: string, progress?: Progress): Promise<str
     ]);
     const problems = problemsOfBag(texts.get('bagit.txt'), said, found);
     if (!found.has(DATABASE)) problems.push(`${DATABASE} is missing: it is a bag, and no backup of Retexa`);
-    if (infoOf(texts.get('bag-info.txt') ?? '', 'Payload-Oxum') === undefined)
+    const info = texts.get('bag-info.txt') ?? '';
+    if (infoOf(info, 'Payload-Oxum') === undefined)
       problems.push('bag-info.txt does not say how much there is');
-    return problems;
+    return { problems, info };
   } catch (error) {
-    return [error instanceof Error ? error.message : String(error)];
+    return refused(error instanceof Error ? error.message : String(error));
   }
 }
 
@@ -363,24 +373,8 @@ export async function restoreBag(
   await mkdir(folder, { recursive: true });
   if (there) takeOver(databaseIn(folder));
   const fresh = `${databaseIn(folder)}.restoring`;
-  let files = 0;
   try {
-    await eachEntry(
-      file,
-      async (path, content) => {
-        const into = path === DATABASE ? fresh : path.startsWith(FILES) ? placeIn(folder, path) : undefined;
-        if (!into || (into !== fresh && existsSync(into))) {
-          for await (const _chunk of content);
-          return;
-        }
-        await mkdir(dirname(into), { recursive: true });
-        await pipeline(content, createWriteStream(`${into}.part`));
-        await synced(`${into}.part`);
-        await rename(`${into}.part`, into);
-        if (into !== fresh) files++;
-      },
-      progress,
-    );
+    const files = await takeOut(file, folder, { database: fresh, wanted: () => true, progress });
     checkDatabase(fresh);
     const before = there
       ? `${databaseIn(folder)}.before-${new Date().toISOString().replace(/[:.]/g, '-')}`
@@ -389,9 +383,80 @@ export async function restoreBag(
     await rename(fresh, databaseIn(folder));
     return { files, ...(before ? { before } : {}) };
   } finally {
-    for (const left of [fresh, `${fresh}.part`]) await rm(left, { force: true });
+    await rm(fresh, { force: true });
   }
 }
+
+/**
+ * Takes out of an archive that is whole the documents that are wanted and not there yet, and its database where it is said where to.
+ * Each has its name only once it is whole. Gives how many documents came.
+ */
+async function takeOut(
+  file: string,
+  folder: string,
+  {
+    database,
+    wanted,
+    progress,
+  }: { database?: string; wanted: (sha256: string) => boolean; progress?: Progress | undefined },
+): Promise<number> {
+  let files = 0;
+  await eachEntry(
+    file,
+    async (path, content) => {
+      const document = path.startsWith(FILES) ? placeIn(folder, path) : undefined;
+      const into =
+        path === DATABASE
+          ? database
+          : document && wanted(basename(document)) && !existsSync(document)
+            ? document
+            : undefined;
+      if (!into) {
+        for await (const _chunk of content);
+        return;
+      }
+      await mkdir(dirname(into), { recursive: true });
+      const part = `${into}.part`;
+      try {
+        await pipeline(content, createWriteStream(part));
+        await synced(part);
+        await rename(part, into);
+      } finally {
+        await rm(part, { force: true });
+      }
+      if (into === document) files++;
+    },
+    progress,
+  );
+  return files;
+}
+
+/**
+ * Opens an archive beside a running server: goes through all of it, and puts its database at a place of its own, brought up to this
+ * version. Gives the day it was made. Refuses an archive that is not whole.
+ */
+export async function openBag(
+  file: string,
+  database: string,
+  progress?: Progress,
+): Promise<string | undefined> {
+  const { problems, info } = await lookedThrough(file, progress);
+  if (problems.length)
+    throw new BackupProblem(`This archive is not opened: ${problems.slice(0, 5).join('; ')}`);
+  await takeOut(file, dirname(database), { database, wanted: () => false });
+  checkDatabase(database);
+  const db = await openDatabase(database);
+  await db.destroy();
+  return infoOf(info, 'Bagging-Date');
+}
+
+/** Adds those documents of an archive to a data folder that are asked for and are not there. Gives how many came. */
+export const documentsOf = (
+  file: string,
+  folder: string,
+  asked: ReadonlySet<string>,
+  progress?: Progress,
+): Promise<number> => takeOut(file, folder, { wanted: (sha256) => asked.has(sha256), progress });
 
 /** Where a document of an archive is kept; refuses a name that is no checksum. */
 function placeIn(folder: string, path: string): string {

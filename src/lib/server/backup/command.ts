@@ -2,8 +2,10 @@
 import { constants, setPriority } from 'node:os';
 import { resolve } from 'node:path';
 import { config } from '../config';
-import { BackupProblem, makeBag, problemsOf, restoreBag } from './archive';
+import { text } from 'node:stream/consumers';
+import { documentsOf, makeBag, openBag, problemsOf, restoreBag } from './archive';
 import { nameNow } from './names';
+import { BackupProblem } from './problem';
 
 const USE = `npm run backup                        makes a backup in ${config.backupFolder}
 npm run backup -- make FILE.tar       makes one there
@@ -45,6 +47,19 @@ async function run([act = 'make', file, ...flags]: string[]): Promise<number> {
     });
     console.log(`restored into ${config.dataFolder}, ${files} documents added`);
     if (before) console.log(`what was there is kept as ${before}`);
+    return 0;
+  }
+  // What the server asks for: a database to read, and documents whose SHA-256 are told.
+  if (act === 'open' && place && flags[0]) {
+    setPriority(constants.priority.PRIORITY_LOW);
+    const made = await openBag(place, resolve(flags[0]), progress);
+    if (made) console.log(`made ${made}`);
+    return 0;
+  }
+  if (act === 'documents' && place) {
+    setPriority(constants.priority.PRIORITY_LOW);
+    const asked = new Set((await text(process.stdin)).split('\n').filter(Boolean));
+    console.log(`documents ${await documentsOf(place, config.dataFolder, asked, progress)}`);
     return 0;
   }
   console.error(USE);

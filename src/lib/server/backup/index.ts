@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process';
 import { createReadStream } from 'node:fs';
 import { readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -7,6 +6,7 @@ import type { Asker } from '../accounts';
 import { Refusal } from '../access/refusal';
 import { config } from '../config';
 import { log } from '../log';
+import { beside } from './beside';
 import { isName, nameNow } from './names';
 
 export interface Backup {
@@ -26,6 +26,16 @@ export interface Backups {
   every: number | undefined;
   keep: number;
 }
+
+export {
+  beginBringing,
+  closeOpened,
+  openBrought,
+  opening,
+  openOwn,
+  sweepOpened,
+  type Opening,
+} from './opened';
 
 let making: { share: number; name: string } | undefined;
 let problem: string | undefined;
@@ -60,26 +70,15 @@ export function beginBackup(): void {
   const name = nameNow();
   const now = (making = { share: 0, name });
   problem = undefined;
-  const child = spawn(
-    process.execPath,
-    [join(config.buildFolder, 'workers', 'backup.js'), 'make', join(config.backupFolder, name)],
-    { env: { ...process.env, RETEXA_PROGRESS: '1' }, stdio: ['ignore', 'pipe', 'pipe'] },
-  );
-  let said = '';
-  child.stdout.setEncoding('utf8').on('data', (text: string) => {
-    const share = [...text.matchAll(/^progress (\d+)$/gm)].at(-1)?.[1];
-    if (share) now.share = Number(share);
-  });
-  child.stderr.setEncoding('utf8').on('data', (text: string) => (said = (said + text).slice(-2_000)));
-  const ends = (failed: string | undefined) => {
-    if (making === now) making = undefined;
-    if (!failed)
-      return void letGo().catch((err: unknown) => log.warn({ err }, 'old backups are still there'));
-    problem = failed;
-    log.error({ said: failed }, 'a backup was not made');
-  };
-  child.on('error', (error) => ends(error.message));
-  child.on('close', (code) => ends(code === 0 ? undefined : said.trim() || `it ended with ${code}`));
+  beside(['make', join(config.backupFolder, name)], { share: (share) => (now.share = share) })
+    .then(() => letGo().catch((err: unknown) => log.warn({ err }, 'old backups are still there')))
+    .catch((error: Error) => {
+      problem = error.message;
+      log.error({ said: problem }, 'a backup was not made');
+    })
+    .finally(() => {
+      if (making === now) making = undefined;
+    });
 }
 
 /** Takes away the oldest backups beyond how many are kept. */

@@ -3,6 +3,7 @@ import type { Knex } from 'knex';
 import { scoped, type Context } from '../access/context';
 import { inParts } from '../db/ids';
 import { filesLeave, removeCopies } from '../copies/repository';
+import { NAMED } from '../files/named';
 import { removeFile } from '../files/store';
 import { forgetLists } from '../lists/printing';
 import { figuresOf } from '../passages/figures';
@@ -148,14 +149,6 @@ export const deleteForGood = (ctx: Context, kind: BinKind, ids: string[]): Promi
   deleteAllForGood(ctx, { [kind]: ids });
 
 /** Where a file may be named. */
-const NAMED: [table: string, column: string][] = [
-  ['copy', 'sha256'],
-  ['copy', 'reading_sha256'],
-  ['copy_picture', 'sha256'],
-  ['passage', 'figure_sha256'],
-  ['note', 'audio_sha256'],
-  ['own_style', 'sha256'],
-];
 const MENTIONED: [table: string, column: string][] = [
   ['job', 'input'],
   ['job', 'result'],

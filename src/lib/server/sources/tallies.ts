@@ -118,15 +118,19 @@ const FROM_ROWS = [
 ];
 const PROJECTS = `SELECT id AS source_id, '' AS project_id FROM source UNION ALL SELECT source_id, project_id FROM filing`;
 
-/** All counts anew, from the rows. */
-export async function recount(db: Knex): Promise<void> {
+/** All counts anew, from the rows; of one library where it is named. */
+export async function recount(db: Knex, libraryId?: string): Promise<void> {
+  const whose = libraryId === undefined ? 'true' : 'lib = ?';
+  const bound = libraryId === undefined ? [] : [libraryId];
   const rows = FROM_ROWS.map((sql) => sql.replaceAll('PROJECTS', PROJECTS)).map(
     (sql) =>
-      `INSERT INTO tally (library_id, project_id, person_id, what, n) SELECT lib, project, person, what, count(*) FROM (SELECT lib, project, person, CASE WHEN what LIKE 'duplicates:%' THEN 'duplicates' ELSE what END AS what FROM (WITH r(lib, project, person, what) AS (${sql}) SELECT * FROM r)) WHERE true GROUP BY 1, 2, 3, 4 ON CONFLICT (library_id, project_id, person_id, what) DO UPDATE SET n = n + excluded.n`,
+      `INSERT INTO tally (library_id, project_id, person_id, what, n) SELECT lib, project, person, what, count(*) FROM (SELECT lib, project, person, CASE WHEN what LIKE 'duplicates:%' THEN 'duplicates' ELSE what END AS what FROM (WITH r(lib, project, person, what) AS (${sql}) SELECT * FROM r)) WHERE ${whose} GROUP BY 1, 2, 3, 4 ON CONFLICT (library_id, project_id, person_id, what) DO UPDATE SET n = n + excluded.n`,
   );
   await db.transaction(async (trx) => {
-    await trx('tally').delete();
-    for (const sql of rows) await trx.raw(sql);
+    await trx('tally')
+      .where(libraryId === undefined ? {} : { library_id: libraryId })
+      .delete();
+    for (const sql of rows) await trx.raw(sql, bound);
   });
 }
 

@@ -11,6 +11,7 @@
     'role changed': 'changed',
     removed: 'took out',
     left: 'left:',
+    'brought in': 'brought in from a backup:',
     'link made': 'made a link to',
     'link withdrawn': 'withdrew the link to',
     'token made': 'made the token',

@@ -1,0 +1,19 @@
+import { z } from 'zod';
+import { checkKeeper, closeOpened, openOwn } from '$lib/server/backup';
+import { asks } from '../../../answer';
+import type { RequestHandler } from './$types';
+
+/** Opens a backup of this server, to bring libraries back out of it. */
+export const POST: RequestHandler = asks(
+  z.strictObject({ name: z.string().max(100) }),
+  async ({ name }, _ctx, { locals }) => {
+    checkKeeper(locals.asker);
+    await openOwn(name);
+  },
+);
+
+/** Closes the one that is open. */
+export const DELETE: RequestHandler = asks(z.strictObject({}), async (_given, _ctx, { locals }) => {
+  checkKeeper(locals.asker);
+  await closeOpened();
+});
