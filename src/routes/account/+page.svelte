@@ -6,6 +6,7 @@
   import { done } from '$lib/ui/frame/toasts.svelte';
   import { Button, PageHead } from '$lib/ui/kit';
   import AccountField from '$lib/ui/people/AccountField.svelte';
+  import CloseAccount from '$lib/ui/people/CloseAccount.svelte';
   import Codes from '$lib/ui/people/Codes.svelte';
   import Passkeys from '$lib/ui/people/Passkeys.svelte';
   import Sessions from '$lib/ui/people/Sessions.svelte';
@@ -76,6 +77,7 @@
   <Codes on={data.codes} />
   <Sessions sessions={data.sessions} />
   <Tokens tokens={data.tokens} library={data.library} />
+  <CloseAccount />
 </div>
 
 <style>

@@ -4,7 +4,7 @@
   import ChooseProject from '$lib/ui/frame/ChooseProject.svelte';
   import { narrow, narrowedBy } from '$lib/ui/frame/narrowing';
   import { attempt } from '$lib/ui/frame/toasts.svelte';
-  import { Button, PageHead } from '$lib/ui/kit';
+  import { allows, Button, Empty, PageHead } from '$lib/ui/kit';
   import Draft from '$lib/ui/draft/Draft.svelte';
   import DraftOut from '$lib/ui/draft/DraftOut.svelte';
   import ManuscriptDialog from '$lib/ui/draft/ManuscriptDialog.svelte';
@@ -24,7 +24,7 @@
   const draft = $derived(data.draft ?? (made?.projectId === project?.id ? made : undefined));
   // A project that is written about for the first time gets its draft.
   $effect(() => {
-    if (!project || draft) return;
+    if (!project || draft || !allows('edit')) return;
     const { id } = project;
     void attempt(async () => {
       made = await call<{ id: string; projectId: string; listed: string[] }>(
@@ -63,6 +63,11 @@
     heading="A draft is of one project"
     what="Choose the paper, chapter or thesis you want to write."
   />
+{:else if !draft && !allows('edit')}
+  <Empty>
+    <h2>Nothing is written yet</h2>
+    <p>When an editor of the library begins to write, the text is here to read.</p>
+  </Empty>
 {:else if draft && browser}
   <!-- The editor lives in the browser alone. -->
   {#key draft.id}

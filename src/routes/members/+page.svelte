@@ -8,6 +8,7 @@
   import { attempt, done } from '$lib/ui/frame/toasts.svelte';
   import { Button, Field, Input, PageHead } from '$lib/ui/kit';
   import AccountForm from '$lib/ui/people/AccountForm.svelte';
+  import DeleteLibrary from '$lib/ui/people/DeleteLibrary.svelte';
   import Handed from '$lib/ui/people/Handed.svelte';
   import Invite from '$lib/ui/people/Invite.svelte';
   import Shares from '$lib/ui/people/Shares.svelte';
@@ -135,6 +136,9 @@
         </form>
       {/if}
     </div>
+    {#if data.leads}<div class="mt-4">
+        <DeleteLibrary library={data.library} people={data.members.length} />
+      </div>{/if}
   </section>
 
   {#if data.leads && !data.alone}

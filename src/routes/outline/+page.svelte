@@ -3,7 +3,7 @@
   import { offer } from '$lib/ui/frame/actions.svelte';
   import ChooseProject from '$lib/ui/frame/ChooseProject.svelte';
   import { narrow, narrowedBy } from '$lib/ui/frame/narrowing';
-  import { Button, PageHead } from '$lib/ui/kit';
+  import { allows, Button, PageHead } from '$lib/ui/kit';
   import Glance from '$lib/ui/outline/Glance.svelte';
   import Outline from '$lib/ui/outline/Outline.svelte';
   import OutlineOut from '$lib/ui/outline/OutlineOut.svelte';
@@ -29,7 +29,7 @@
     if (made) ticked.clear();
   }
   offer(() => ({
-    'outline put': ticked.size && where ? () => put([...ticked]) : undefined,
+    'outline put': ticked.size && where && allows('edit') ? () => put([...ticked]) : undefined,
     'outline shelf': project
       ? () => document.querySelector<HTMLElement>('.shelf input[type="search"]')?.focus()
       : undefined,
@@ -73,8 +73,9 @@
       />
       {#if data.sections.length === 0}
         <p class="hint">
-          Sections are the headings of what you will write. Make the first one; then put passages and sources
-          under it from the shelf, and say in sentences of your own what they show.
+          {#if !allows('edit')}Nothing stands in the outline of this project yet.{:else}
+            Sections are the headings of what you will write. Make the first one; then put passages and
+            sources under it from the shelf, and say in sentences of your own what they show.{/if}
         </p>
       {/if}
     </div>

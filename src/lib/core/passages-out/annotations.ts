@@ -63,6 +63,17 @@ export interface AnnotatedDocument {
   leafOf?: ReadonlyMap<string, number>;
   /** The addresses of the pictures of a page, by their SHA-256. */
   pictures?: ReadonlyMap<string, string>;
+  /** What was said to passages, by the passage. */
+  replies?: ReadonlyMap<string, readonly AnnotatedReply[]>;
+}
+
+/** What somebody said to a passage. */
+export interface AnnotatedReply {
+  id: string;
+  by: string;
+  text: string;
+  /** UTC, ISO 8601. */
+  added: string;
 }
 
 /** What an annotation is for. Source: Web Annotation Data Model, 3.3.5, motivations. */
@@ -166,6 +177,17 @@ export function annotationOf(passage: Annotated, document: AnnotatedDocument): R
   };
 }
 
+/** What was said to a passage, as an annotation of its annotation (Web Annotation Data Model, 3.3.5: `replying`). */
+const replyTo = (passage: Pick<Annotated, 'id'>, { id, by, text, added }: AnnotatedReply) => ({
+  id: `urn:uuid:${id}`,
+  type: 'Annotation',
+  motivation: 'replying',
+  created: added,
+  creator: { type: 'Person', name: by },
+  body: { type: 'TextualBody', value: withoutControls(text), format: 'text/plain', purpose: 'replying' },
+  target: `urn:uuid:${passage.id}`,
+});
+
 /** Passages of a document as one page of annotations (Web Annotation Data Model, 5.2). */
 export function annotationPage(
   passages: readonly Annotated[],
@@ -176,9 +198,9 @@ export function annotationPage(
     id: `urn:retexa:annotations:${passages[0]?.id ?? 'none'}`,
     type: 'AnnotationPage',
     label: document.title,
-    items: passages.map((passage) => {
+    items: passages.flatMap((passage) => {
       const { '@context': _context, ...annotation } = annotationOf(passage, document);
-      return annotation;
+      return [annotation, ...(document.replies?.get(passage.id) ?? []).map((said) => replyTo(passage, said))];
     }),
   };
 }
@@ -365,8 +387,11 @@ export function readAnnotations(json: string): ReadAnnotations {
     throw new Error(`The file is no JSON: ${(error as Error).message}`, { cause: error });
   }
   const found: ReadAnnotations = { annotations: [], problems: [] };
-  for (const [i, item] of itemsOf(value).entries()) {
-    const one = read(item, i + 1);
+  const items = itemsOf(value);
+  const ids = new Set(items.map((item) => isObject(item) && item.id).filter(Boolean));
+  for (const [i, item] of items.entries()) {
+    const answers = isObject(item) && typeof item.target === 'string' && ids.has(item.target);
+    const one = answers ? 'it answers another of them, and is no passage' : read(item, i + 1);
     if (typeof one === 'string') found.problems.push({ nth: i + 1, reason: one });
     else found.annotations.push(one);
   }

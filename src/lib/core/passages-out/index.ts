@@ -9,6 +9,7 @@ export {
   passagesToMarkdown,
   passagesToText,
   type FigureOut,
+  type ReplyOut,
   type OutLayout,
   type PassageOut,
   type PassagesOut,
@@ -18,5 +19,6 @@ export {
   annotationPage,
   readAnnotations,
   type AnnotatedDocument,
+  type AnnotatedReply,
   type ReadAnnotation,
 } from './annotations';

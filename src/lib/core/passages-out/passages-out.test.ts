@@ -43,6 +43,21 @@ const out = (...passages: PassageOut[]) => ({
 });
 
 suite('passages written out', () => {
+  it('have what was said to them behind one’s own words, by whom, where that goes out', () => {
+    const said = passage({ replies: [{ by: 'Ben', text: 'Is this <so>?' }, { by: 'Ada', text: 'p. 4 | 5' }] }); // prettier-ignore
+    expect(passagesToText(out(said)).split('\n\n').slice(4, 7)).toEqual([
+      'Gates were left open Nobody shut it.',
+      'Ben: Is this <so>?',
+      'Ada: p. 4 | 5',
+    ]);
+    expect(passagesToMarkdown(out(said), 'beside')).toContain(
+      'Ben: Is this \\<so\\>?<br>Ada: p. 4 \\\\| 5 |',
+    );
+    expect(passagesToHtml(out(said), 'below')).toContain('Ben: Is this &lt;so&gt;?');
+    expect(passagesToCsv([said])).toContain('"Ben: Is this <so>?\nAda: p. 4 | 5"');
+    expect(passagesToCsv([passage()])).not.toContain('Ben');
+  });
+
   it('stand by source, words and own words apart, the citation with what is cited', () => {
     const own = passage({ kind: 'paraphrase' });
     const other = passage({ source: 'Roe, Tides', citekey: 'roe1999', citation: [{ text: '(Roe, 1999)' }] });

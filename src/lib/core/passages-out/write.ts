@@ -36,6 +36,14 @@ export interface PassageOut {
   address: string;
   /** The picture of a figure, whose caption is in `quotation`. */
   figure: FigureOut | null;
+  /** What others and oneself said to it, in order, where that goes out too. */
+  replies?: readonly ReplyOut[];
+}
+
+/** What somebody said to a passage, as it is written out. */
+export interface ReplyOut {
+  by: string;
+  text: string;
 }
 
 /** A figure as it is written out. */
@@ -71,15 +79,21 @@ export interface PassagesOut {
 /** Quotation and own words side by side, in two columns, or one below the other. */
 export type OutLayout = 'beside' | 'below';
 
-/** The parts of a passage, as a person reads them: what it is and where, the work's words, and one's own. */
-export function partsOfPassage(passage: PassageOut): { head: string; quotation: string; own: string[] } {
-  const { kind, locator, quotation, gist, ownWords, figure } = passage;
+/** The parts of a passage, as a person reads them: what it is and where, the work's words, one's own, and what was said to it. */
+export function partsOfPassage(passage: PassageOut): {
+  head: string;
+  quotation: string;
+  own: string[];
+  said: string[];
+} {
+  const { kind, locator, quotation, gist, ownWords, figure, replies = [] } = passage;
   return {
     head: [KIND_LABELS[kind], locatorText(locator)].filter(Boolean).join(', '),
     quotation: withoutControls(
       figure ? [figure.number, quotation].filter(Boolean).join('. ') : quotation && `“${quotation}”`,
     ),
     own: [gist, ownWords].map((text) => withoutControls(text).trim()).filter(Boolean),
+    said: replies.map(({ by, text }) => withoutControls(`${by}: ${text}`)),
   };
 }
 
@@ -104,12 +118,12 @@ export function passagesToText({ title, passages, references }: PassagesOut): st
   for (const group of bySource(passages)) {
     lines.push(group.source);
     for (const passage of group.passages) {
-      const { head, quotation, own } = partsOfPassage(passage);
+      const { head, quotation, own, said } = partsOfPassage(passage);
       const cited = runsToText(passage.citation);
-      const [words, said] = citesOwn(passage)
+      const [words, mine] = citesOwn(passage)
         ? [quotation, [...own, cited].join(' ')]
         : [`${quotation} ${cited}`, own.join(' ')];
-      lines.push(...[`${head}:`, words, said].filter((line) => line.trim() && line !== ':'));
+      lines.push(...[`${head}:`, words, mine, ...said].filter((line) => line.trim() && line !== ':'));
     }
   }
   if (references?.entries.length) lines.push('References', listToText(references).trimEnd());
@@ -127,7 +141,7 @@ export function passagesToMarkdown(out: PassagesOut, layout: OutLayout): string 
     blocks.push(`## ${md(source)}`);
     const rows: string[] = [];
     for (const passage of passages) {
-      const { head, quotation, own } = partsOfPassage(passage);
+      const { head, quotation, own, said } = partsOfPassage(passage);
       const cited = runsToMarkdown(passage.citation);
       const at = citesOwn(passage) ? 1 : 0;
       const picture = passage.figure?.png
@@ -136,8 +150,11 @@ export function passagesToMarkdown(out: PassagesOut, layout: OutLayout): string 
       const work = [picture, quotation ? md(quotation) : '', at === 0 ? cited : ''].filter(Boolean).join(' ');
       const mine = [...own.map(md), at === 1 ? cited : ''].filter(Boolean);
       if (layout === 'beside')
-        rows.push(`| ${cell(work)} | ${cell([`*${md(head)}*`, ...mine].join('<br>'))} |`);
-      else blocks.push(...[work && `> ${work}`, [`*${md(head)}.*`, ...mine].join(' ')].filter(Boolean));
+        rows.push(`| ${cell(work)} | ${cell([`*${md(head)}*`, ...mine, ...said.map(md)].join('<br>'))} |`);
+      else
+        blocks.push(
+          ...[work && `> ${work}`, [`*${md(head)}.*`, ...mine].join(' '), ...said.map(md)].filter(Boolean),
+        );
     }
     if (layout === 'beside')
       blocks.push(['| Words of the work | Own words |', '|---|---|', ...rows].join('\n'));
@@ -165,7 +182,7 @@ export function passagesToHtml(out: PassagesOut, layout: OutLayout): string {
     parts.push(`<h2 style="font-size:1.05em;margin:1.2em 0 0.5em">${escapeHtml(source)}</h2>`);
     const rows: string[] = [];
     for (const passage of passages) {
-      const { head, quotation, own } = partsOfPassage(passage);
+      const { head, quotation, own, said } = partsOfPassage(passage);
       const cited = runsToHtml(passage.citation);
       const ownCited = citesOwn(passage);
       const words = [pictureHtml(passage), escapeHtml(quotation), ownCited ? '' : cited]
@@ -177,6 +194,7 @@ export function passagesToHtml(out: PassagesOut, layout: OutLayout): string {
           paragraph(`${escapeHtml(text)}${ownCited && i === own.length - 1 ? ` ${cited}` : ''}`),
         ),
         ...(ownCited && own.length === 0 ? [paragraph(cited)] : []),
+        ...said.map((text) => paragraph(escapeHtml(text), 'margin-left:1em')),
       ].join('');
       if (layout === 'beside')
         rows.push(
@@ -229,6 +247,7 @@ const COLUMNS: [heading: string, value: (p: PassageOut) => string][] = [
   ['Sections', (p) => p.sections.join('; ')],
   ['Figure', (p) => p.figure?.number ?? ''],
   ['What the figure shows', altOf],
+  ['Replies', (p) => partsOfPassage(p).said.join('\n')],
   ['State', (p) => p.state],
   ['Kept', (p) => p.added],
   ['Address', (p) => p.address],

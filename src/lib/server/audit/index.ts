@@ -12,6 +12,8 @@ export type Act =
   | 'removed'
   | 'left'
   | 'brought in'
+  | 'library deleted'
+  | 'account closed'
   | 'link made'
   | 'link withdrawn'
   | 'token made'

@@ -17,7 +17,7 @@ import {
   readManifest,
 } from '../../core/bag';
 import { writeFormat } from '../../core/formats';
-import { annotationPage } from '../../core/passages-out';
+import { annotationPage, type AnnotatedReply } from '../../core/passages-out';
 import type { SourceRecord } from '../../core/source';
 import { MIGRATIONS } from '../db/migrations';
 import { openDatabase } from '../db/open';
@@ -78,6 +78,12 @@ function* readable(db: Database.Database): Generator<{ name: string; text: strin
       )
       .all(id) as (PassageRow & { address: string; title: string; media_type: string; creator: string })[];
     const pages = [];
+    const said = db.prepare(
+      'SELECT reply.id, reply.passage_id, reply.text, reply.added, person.name AS "by" FROM reply JOIN person ON person.id = reply.owner_id WHERE reply.library_id = ? AND reply.binned IS NULL ORDER BY reply.added, reply.id',
+    );
+    const replies = new Map<string, AnnotatedReply[]>();
+    for (const { passage_id, ...reply } of said.all(id) as (AnnotatedReply & { passage_id: string })[])
+      replies.set(passage_id, [...(replies.get(passage_id) ?? []), reply]);
     for (let i = 0; i < rows.length;) {
       const first = rows[i]!;
       const end = rows.findIndex(
@@ -96,6 +102,7 @@ function* readable(db: Database.Database): Generator<{ name: string; text: strin
           creator: first.creator,
           leafOf: new Map(),
           pictures: new Map(),
+          replies,
         }),
       );
       i += part.length;

@@ -8,6 +8,7 @@ import { sourceRecord } from '../../core/source';
 import { contextOf, defaultContext, makePerson, transaction, type Context } from '../access/context';
 import { addChoice, saidIn, listChoices, vote } from '../choosing';
 import { newId } from '../db/ids';
+import { KEPT_IN } from '../db/of-library';
 import { openDatabase } from '../db/open';
 import { draftSince, openDraft, saveDraft } from '../drafts';
 import { merge, undoMerge } from '../duplicates';
@@ -21,7 +22,7 @@ import { searchEverything } from '../search';
 import { insertSource } from '../sources/repository';
 import { recount } from '../sources/tallies';
 import { keepTestCopy } from '../test-library';
-import { BROUGHT, bringLibrary, filesNamed, LEFT, librariesIn } from './brought';
+import { bringLibrary, filesNamed, LEFT, librariesIn } from './brought';
 
 const work = mkdtempSync(join(tmpdir(), 'retexa-brought-'));
 let db: Knex;
@@ -80,7 +81,7 @@ afterAll(() => rmSync(work, { recursive: true, force: true }));
 
 const rowsIn = (from: Database.Database, table: string, libraryId: string) =>
   from
-    .prepare(`SELECT ${table === 'search' ? 'rowid, *' : '*'} FROM "${table}" WHERE ${BROUGHT[table]}`)
+    .prepare(`SELECT ${table === 'search' ? 'rowid, *' : '*'} FROM "${table}" WHERE ${KEPT_IN[table]}`)
     .all(libraryId) as Record<string, unknown>[];
 const tallies = async (db: Knex) =>
   JSON.stringify(
@@ -95,7 +96,7 @@ describe('a library brought in from a backup', () => {
       )
       .pluck()
       .all() as string[];
-    expect(tables.sort()).toEqual([...Object.keys(BROUGHT), ...LEFT].sort());
+    expect(tables.sort()).toEqual([...Object.keys(KEPT_IN), ...LEFT].sort());
     for (const table of tables)
       for (const { name } of bag.pragma(`table_info("${table}")`) as { name: string }[])
         if (/sha256$/.test(name) && table !== 'leaving_file') expect(NAMED).toContainEqual([table, name]);
@@ -118,9 +119,9 @@ describe('a library brought in from a backup', () => {
     // Nobody who owned it is known there, so whoever brought it does.
     expect(came).toMatchObject({ libraryId: ada.libraryId, name: 'My library', sources: 2 });
     expect(came.people.sort()).toEqual(['Benjamin', 'You']);
-    for (const table of Object.keys(BROUGHT)) {
+    for (const table of Object.keys(KEPT_IN)) {
       const columns = table === 'search' ? ['rowid', '*'] : ['*'];
-      const now = (await other(table).select(columns).whereRaw(BROUGHT[table]!, [ada.libraryId])) as object[];
+      const now = (await other(table).select(columns).whereRaw(KEPT_IN[table]!, [ada.libraryId])) as object[];
       const was = rowsIn(bag, table, ada.libraryId);
       const sorted = (rows: object[]) =>
         rows
@@ -147,8 +148,8 @@ describe('a library brought in from a backup', () => {
     const idsIn = (rows: unknown) =>
       JSON.stringify(rows).match(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}|part-one/g) ?? [];
     const people = new Set([ada.personId, ben.personId]);
-    const old = new Set(Object.keys(BROUGHT).flatMap((table) => idsIn(rowsIn(bag, table, ada.libraryId))));
-    for (const table of Object.keys(BROUGHT)) {
+    const old = new Set(Object.keys(KEPT_IN).flatMap((table) => idsIn(rowsIn(bag, table, ada.libraryId))));
+    for (const table of Object.keys(KEPT_IN)) {
       const rows = rowsIn(now, table, came.libraryId);
       expect({ table, n: rows.length }).toEqual({ table, n: rowsIn(bag, table, ada.libraryId).length });
       expect({ table, old: idsIn(rows).filter((id) => old.has(id) && !people.has(id)) }).toEqual({

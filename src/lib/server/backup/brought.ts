@@ -3,63 +3,10 @@ import type { Knex } from 'knex';
 import type { Role } from '../../core/members';
 import { noted } from '../audit';
 import { newId, now } from '../db/ids';
+import { KEPT_IN } from '../db/of-library';
 import { NAMED } from '../files/named';
 import { recount } from '../sources/tallies';
 import { inTurn } from '../turns';
-
-const OF_LIBRARY = 'library_id = ?';
-const within = (column: string, table: string, whose = OF_LIBRARY) =>
-  `${column} IN (SELECT id FROM "${table}" WHERE ${whose})`;
-
-/** Tables whose rows come with their library, and which of them those are. */
-export const BROUGHT: Readonly<Record<string, string>> = {
-  source: OF_LIBRARY,
-  alias: OF_LIBRARY,
-  apart: OF_LIBRARY,
-  relation: OF_LIBRARY,
-  merge: OF_LIBRARY,
-  project: OF_LIBRARY,
-  filing: within('project_id', 'project'),
-  section: OF_LIBRARY,
-  copy: OF_LIBRARY,
-  copy_picture: OF_LIBRARY,
-  passage: OF_LIBRARY,
-  passage_link: OF_LIBRARY,
-  passage_tag: OF_LIBRARY,
-  reply: OF_LIBRARY,
-  reply_for: within('reply_id', 'reply'),
-  settled: OF_LIBRARY,
-  note: OF_LIBRARY,
-  task: OF_LIBRARY,
-  lead: OF_LIBRARY,
-  placement: within('section_id', 'section'),
-  source_tag: OF_LIBRARY,
-  facet: OF_LIBRARY,
-  finding: OF_LIBRARY,
-  proof_aside: OF_LIBRARY,
-  reading: within('source_id', 'source'),
-  reading_place: OF_LIBRARY,
-  draft: OF_LIBRARY,
-  draft_part: within('draft_id', 'draft'),
-  draft_use: within('part_id', 'draft_part', within('draft_id', 'draft')),
-  draft_version: within('draft_id', 'draft'),
-  choice: OF_LIBRARY,
-  choice_voter: within('choice_id', 'choice'),
-  candidate: OF_LIBRARY,
-  vote: OF_LIBRARY,
-  preset: OF_LIBRARY,
-  saved_query: OF_LIBRARY,
-  own_style: OF_LIBRARY,
-  favourite_style: OF_LIBRARY,
-  spelling_apart: OF_LIBRARY,
-  revision: OF_LIBRARY,
-  likeness: OF_LIBRARY,
-  likeness_group: OF_LIBRARY,
-  likeness_member: OF_LIBRARY,
-  lookup: OF_LIBRARY,
-  search_subject: OF_LIBRARY,
-  search: within('rowid', 'search_subject'),
-};
 
 /** Tables that stay behind: how people come in, what is under way, what was handed out, and what is made anew from the rest. */
 export const LEFT: ReadonlySet<string> = new Set([
@@ -131,7 +78,7 @@ type Row = Record<string, string | number | null>;
 const rowsOf = (bag: Database.Database, table: string, libraryId: string): IterableIterator<Row> => {
   const columns = table === 'search' ? 'rowid, *' : '*';
   return bag
-    .prepare(`SELECT ${columns} FROM "${table}" WHERE ${BROUGHT[table]}`)
+    .prepare(`SELECT ${columns} FROM "${table}" WHERE ${KEPT_IN[table]}`)
     .iterate(libraryId) as IterableIterator<Row>;
 };
 
@@ -141,11 +88,11 @@ function peopleNamed(bag: Database.Database, libraryId: string) {
     bag.prepare('SELECT person_id FROM membership WHERE library_id = ?').pluck().all(libraryId) as string[],
   );
   named.add(bag.prepare('SELECT owner_id FROM library WHERE id = ?').pluck().get(libraryId) as string);
-  for (const table of Object.keys(BROUGHT))
+  for (const table of Object.keys(KEPT_IN))
     for (const key of bag.pragma(`foreign_key_list("${table}")`) as { table: string; from: string }[])
       if (key.table === 'person')
         for (const id of bag
-          .prepare(`SELECT DISTINCT ${key.from} FROM "${table}" WHERE ${BROUGHT[table]}`)
+          .prepare(`SELECT DISTINCT ${key.from} FROM "${table}" WHERE ${KEPT_IN[table]}`)
           .pluck()
           .all(libraryId) as (string | null)[])
           if (id) named.add(id);
@@ -175,12 +122,12 @@ function rowHere(row: Row, ids: ReadonlyMap<string, string>): Row {
 /** Which ids the rows of a library get here, where it stands beside another. In their order, by which some are sorted. */
 function newIds(bag: Database.Database, libraryId: string): Map<string, string> {
   const old = new Set<string>();
-  for (const table of Object.keys(BROUGHT)) {
+  for (const table of Object.keys(KEPT_IN)) {
     if (COUNTED[table]?.id) continue;
     for (const { name } of bag.pragma(`table_info("${table}")`) as { name: string }[])
       if (name === 'id' || name === 'own_id')
         for (const id of bag
-          .prepare(`SELECT "${name}" FROM "${table}" WHERE ${BROUGHT[table]}`)
+          .prepare(`SELECT "${name}" FROM "${table}" WHERE ${KEPT_IN[table]}`)
           .pluck()
           .all(libraryId) as (string | null)[])
           if (id) old.add(id);
@@ -287,12 +234,12 @@ export async function bringLibrary(
       const [{ most }] = (await trx(table).max({ most: 'id' })) as [{ most: number | null }];
       offsets.set(table, most ?? 0);
     }
-    const tables = Object.keys(BROUGHT);
+    const tables = Object.keys(KEPT_IN);
     const total = tables.reduce(
       (sum, table) =>
         sum +
         (bag
-          .prepare(`SELECT count(*) FROM "${table}" WHERE ${BROUGHT[table]}`)
+          .prepare(`SELECT count(*) FROM "${table}" WHERE ${KEPT_IN[table]}`)
           .pluck()
           .get(libraryId) as number),
       0,

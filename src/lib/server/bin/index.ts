@@ -112,6 +112,10 @@ const REMOVE: Record<BinKind, (ctx: Context, ids: string[]) => Promise<void>> = 
   },
 };
 
+/** Removes rows of a kind for good, wherever they are, with all that hangs on them; in the transaction of who decides it. */
+export const removeRows = (ctx: Context, kind: BinKind, ids: string[]): Promise<void> =>
+  REMOVE[kind](ctx, ids);
+
 async function allInBin(ctx: Context, kind: BinKind, ids: string[]): Promise<boolean> {
   let there = 0;
   for (const part of inParts(ids)) {

@@ -7,6 +7,7 @@ import {
   FootnoteReferenceRun,
   HeadingLevel,
   ImageRun,
+  ImportedXmlComponent,
   InternalHyperlink,
   LevelFormat,
   Packer,
@@ -23,10 +24,12 @@ import { entryRuns, writable, type Run } from '../../core/citing';
 import {
   laidOut,
   notesIn,
+  ommlOf,
   spelledOut,
   type Citing,
   type DraftOut,
   type Laid,
+  type MathmlOf,
   type Stretch,
 } from '../../core/drafting-out';
 import { withoutControls } from '../../core/text';
@@ -45,8 +48,18 @@ const children = (runs: Run[]): ParagraphChild[] => writable(runs).flatMap(runCh
 /** A name a bookmark can have: letters, figures and strokes, a letter first, forty at most. ECMA-376-1, 17.13.6.2. */
 const bookmarked = (id: string) => `p${id.replace(/[^A-Za-z0-9]/g, '')}`.slice(0, 40);
 
-/** What stands in a line. A formula is written as it was typed, in TeX. */
-function lineOf(stretches: readonly Stretch[]): ParagraphChild[] {
+/** A formula as Office has it; as it was typed, in TeX, where it cannot be read. */
+function formulaOf(tex: string, display: boolean, maths: MathmlOf): ParagraphChild {
+  const mathml = maths(tex, display);
+  const omml = mathml === undefined ? undefined : ommlOf(mathml);
+  if (!omml) return new TextRun({ text: tex, font: 'Cambria Math', italics: true });
+  // What is imported is a document around the element.
+  const { root } = ImportedXmlComponent.fromXmlString(omml) as unknown as { root: ParagraphChild[] };
+  return root.at(-1)!;
+}
+
+/** What stands in a line. */
+function lineOf(stretches: readonly Stretch[], maths: MathmlOf): ParagraphChild[] {
   return stretches.flatMap((one): ParagraphChild[] => {
     switch (one.is) {
       case 'runs': {
@@ -82,7 +95,7 @@ function lineOf(stretches: readonly Stretch[]): ParagraphChild[] {
       case 'note':
         return [new FootnoteReferenceRun(one.number)];
       case 'tex':
-        return [new TextRun({ text: one.tex, font: 'Cambria Math', italics: true })];
+        return [formulaOf(one.tex, false, maths)];
       case 'pointer':
         return one.name
           ? [
@@ -102,14 +115,20 @@ type Around = Pick<IParagraphOptions, 'style' | 'indent' | 'numbering' | 'spacin
 const SPACING = { after: 160 };
 
 /** A caption: what it is called, which something may point at, and what it says. */
-const captionOf = (id: string, name: string, caption: string, line: readonly Stretch[] = []) =>
+const captionOf = (
+  id: string,
+  name: string,
+  caption: string,
+  maths: MathmlOf,
+  line: readonly Stretch[] = [],
+) =>
   new Paragraph({
     style: 'Caption',
     spacing: SPACING,
     children: [
       new Bookmark({ id: bookmarked(id), children: [new TextRun({ text: name, bold: true })] }),
       new TextRun({ text: caption ? `. ${caption}${line.length ? ' ' : ''}` : '. ' }),
-      ...lineOf(line),
+      ...lineOf(line, maths),
     ],
   });
 
@@ -117,8 +136,8 @@ const BORDER = { style: BorderStyle.SINGLE, size: 4, color: '888888' };
 
 function blocksOf(
   laid: readonly Laid[],
+  within: { depth: number; count: { n: number }; maths: MathmlOf },
   around: Around = {},
-  lists = { depth: 0, count: { n: 0 } },
 ): (Paragraph | Table)[] {
   return laid.flatMap((one): (Paragraph | Table)[] => {
     switch (one.is) {
@@ -128,35 +147,35 @@ function blocksOf(
             heading: HEADINGS[Math.min(one.level, 6) - 1]!,
             spacing: { before: 280, after: 120 },
             children: one.id
-              ? [new Bookmark({ id: bookmarked(one.id), children: lineOf(one.line) })]
-              : lineOf(one.line),
+              ? [new Bookmark({ id: bookmarked(one.id), children: lineOf(one.line, within.maths) })]
+              : lineOf(one.line, within.maths),
           }),
         ];
       case 'paragraph':
-        return [new Paragraph({ spacing: SPACING, ...around, children: lineOf(one.line) })];
+        return [new Paragraph({ spacing: SPACING, ...around, children: lineOf(one.line, within.maths) })];
       case 'quotation':
-        return blocksOf(one.content, { ...around, style: 'Quote' }, lists);
+        return blocksOf(one.content, within, { ...around, style: 'Quote' });
       case 'list': {
-        const level = Math.min(lists.depth, 5);
-        const instance = one.ordered ? ++lists.count.n : 0;
+        const level = Math.min(within.depth, 5);
+        const instance = one.ordered ? ++within.count.n : 0;
         return one.items.flatMap((item) =>
           item.flatMap((block, i) =>
             blocksOf(
               [block],
+              { ...within, depth: within.depth + 1 },
               i === 0
                 ? {
                     numbering: { reference: one.ordered ? 'numbers' : 'points', level, instance },
                     spacing: { after: 60 },
                   }
                 : { indent: { left: HALF_INCH * (level + 1) }, spacing: { after: 60 } },
-              { depth: lists.depth + 1, count: lists.count },
             ),
           ),
         );
       }
       case 'table':
         return [
-          captionOf(one.id, one.name, one.caption),
+          captionOf(one.id, one.name, one.caption, within.maths),
           new Table({
             width: { size: 100, type: WidthType.PERCENTAGE },
             borders: {
@@ -172,7 +191,7 @@ function blocksOf(
                 new TableRow({
                   tableHeader: row.every((c) => c.head),
                   children: row.map(({ across, down, content }) => {
-                    const inside = blocksOf(content, { spacing: { after: 0 } }, lists);
+                    const inside = blocksOf(content, within, { spacing: { after: 0 } });
                     return new TableCell({
                       columnSpan: across,
                       rowSpan: down,
@@ -209,7 +228,7 @@ function blocksOf(
                 }),
               ]
             : []),
-          captionOf(one.id, one.name, one.caption, one.line),
+          captionOf(one.id, one.name, one.caption, within.maths, one.line),
         ];
       }
       case 'formula':
@@ -217,7 +236,7 @@ function blocksOf(
           new Paragraph({
             alignment: AlignmentType.CENTER,
             spacing: SPACING,
-            children: [new TextRun({ text: one.tex, font: 'Cambria Math', italics: true })],
+            children: [formulaOf(one.tex, true, within.maths)],
           }),
         ];
       case 'code':
@@ -255,9 +274,13 @@ const numbering = (
 
 /**
  * A draft as an Office Open XML document (ECMA-376): true headings, footnotes, captions that are pointed at, lists, tables,
- * and the list of what is cited with its hanging indent. With citekeys, they stand in the text, and `{#refs}` in the list’s place.
+ * formulas, and the list of what is cited with its hanging indent. With citekeys, they stand in the text, and `{#refs}` in the list’s place.
  */
-export function draftDocx(out: DraftOut, citing: Citing): Promise<Buffer> {
+export function draftDocx(
+  out: DraftOut,
+  citing: Citing,
+  maths: MathmlOf = () => undefined,
+): Promise<Buffer> {
   const laid = citing === 'keys' ? spelledOut(out) : laidOut(out);
   const list = citing === 'keys' && out.list ? [{ runs: [{ text: '{#refs}' }] }] : (out.list?.entries ?? []);
   const document = new Document({
@@ -283,14 +306,14 @@ export function draftDocx(out: DraftOut, citing: Citing): Promise<Buffer> {
     footnotes: Object.fromEntries(
       notesIn(laid).map(({ number, content }) => [
         number,
-        { children: [new Paragraph({ children: lineOf(content) })] },
+        { children: [new Paragraph({ children: lineOf(content, maths) })] },
       ]),
     ),
     sections: [
       {
         children: [
           new Paragraph({ heading: HeadingLevel.TITLE, children: [new TextRun({ text: withoutControls(out.title) })] }),
-          ...blocksOf(laid),
+          ...blocksOf(laid, { depth: 0, count: { n: 0 }, maths }),
           ...(list.length
             ? [
                 new Paragraph({

@@ -127,7 +127,7 @@ export async function writeDraft(
   switch (as) {
     case 'docx':
     case 'odt': {
-      const written = as === 'docx' ? await draftDocx(out, citing) : zippedOdt(draftOdt(out, citing, formulaAsXml)); // prettier-ignore
+      const written = as === 'docx' ? await draftDocx(out, citing, formulaAsXml) : zippedOdt(draftOdt(out, citing, formulaAsXml)); // prettier-ignore
       // With citekeys, the citations in it are printed as those of any manuscript, and can be printed again.
       const { bytes } =
         citing === 'keys'

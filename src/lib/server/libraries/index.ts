@@ -12,6 +12,8 @@ import { noted } from '../audit';
 import { newId, now } from '../db/ids';
 import { sendMail } from '../mail';
 
+export { closeAccount, closingOf, deleteLibrary, type Closing } from './closing';
+
 /** What is changed here. */
 const LEAD = { right: 'lead', of: ['members'] } as const;
 

@@ -1,15 +1,24 @@
 import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { change } from '../access/change';
-import { contextFor, type Context } from '../access/context';
+import { sourceRecord } from '../../core/source';
+import { contextFor, transaction, type Context } from '../access/context';
 import { askerOf, makeToken, setUp, type Signed } from '../accounts';
 import { auditOf } from '../audit';
 import { keepNote, editNote } from '../notes';
-import { openTestLibrary } from '../test-library';
+import { editPassage, keepPassage } from '../passages';
+import { fileSources, insertProject } from '../projects/repository';
+import { sectionNamed } from '../projects/sections';
+import { insertSource } from '../sources/repository';
+import { recount, talliesOf } from '../sources/tallies';
+import { keepTestCopy, openTestLibrary } from '../test-library';
 import {
   addLibrary,
   addMember,
   changeRole,
+  closeAccount,
+  closingOf,
+  deleteLibrary,
   invitationBy,
   invitationsOf,
   invite,
@@ -169,5 +178,109 @@ describe('going', () => {
       'Ben Okoro joined',
       'Ada Pell invited',
     ]);
+  });
+});
+
+/** All rows of all tables that have a word in them. */
+async function rowsSaying(word: string): Promise<string[]> {
+  const tables = (await db('sqlite_master').where({ type: 'table' }).pluck('name')) as string[];
+  const found: string[] = [];
+  for (const table of tables.filter((name) => !/^(?:sqlite_|search_[cdi]|knex)/.test(name)))
+    if (JSON.stringify(await db(table)).includes(word)) found.push(table);
+  return found;
+}
+const filled = async (as: Context, word: string) => {
+  const source = await transaction(as, async (inner) => {
+    const record = sourceRecord.parse({
+      type: 'book',
+      title: `Sluices of ${word}`,
+      retexa: { tags: [word] },
+    });
+    const { id } = await insertSource(inner, record, { why: 'test' });
+    const twin = await insertSource(inner, record, { why: 'test' });
+    const project = await insertProject(inner, { name: `${word} project`, style: 'apa', locale: 'en-US' });
+    await fileSources(inner, project.id, [id, twin.id]);
+    await sectionNamed(inner, project.id, `${word} section`);
+    await keepTestCopy(inner, id, { sha256: 'c'.repeat(64), text: word });
+    return id;
+  });
+  const passage = { copyId: null, sourceId: source, selectors: null, exact: word, kind: 'quotation', gist: '', ownWords: '', tint: 'claim', locator: null } as const; // prettier-ignore
+  await keepPassage(as, { ...passage, visibility: 'library' });
+  await keepNote(as, { body: word, projectId: null, sourceId: source });
+  return { source, passage };
+};
+
+describe('a library that is deleted', () => {
+  it('goes with everything in it, and nothing of another', async () => {
+    await setAda();
+    const { as } = await ben('editor');
+    await filled(ctx, 'zzours');
+    const { id: other } = await addLibrary(ctx, { name: 'Other' });
+    const beside: Context = { ...ctx, libraryId: other };
+    await filled(beside, 'zzother');
+    await expect(deleteLibrary(as, 'My library')).rejects.toMatchObject({ status: 403 });
+    await expect(deleteLibrary(ctx, 'my library')).rejects.toMatchObject({ status: 422 });
+    const job = { id: 'j', library_id: ctx.libraryId, person_id: ctx.personId, kind: 'capture', state: 'running', input: '{}', created: 'x', updated: 'x' }; // prettier-ignore
+    await db('job').insert(job);
+    await expect(deleteLibrary(ctx, 'My library')).rejects.toThrow('still being captured');
+    await db('job').update({ state: 'done' });
+    const kept = JSON.stringify(await db('source').where({ library_id: other }));
+    await deleteLibrary(ctx, 'My library');
+    expect(await rowsSaying('zzours')).toEqual([]);
+    expect(await rowsSaying(ctx.libraryId)).toEqual([]);
+    expect(JSON.stringify(await db('source').where({ library_id: other }))).toBe(kept);
+    expect(await db.raw('PRAGMA foreign_key_check')).toEqual([]);
+    // What only it had leaves the store; what the other has stays, which is looked at when it leaves.
+    expect(await db('leaving_file').pluck('sha256')).toContain('c'.repeat(64));
+    const counts = await talliesOf(beside);
+    await recount(db);
+    expect(await talliesOf(beside)).toEqual(counts);
+  });
+
+  it('is not the only one of somebody who works alone', async () => {
+    await expect(deleteLibrary(ctx, 'My library')).rejects.toMatchObject({ status: 409 });
+    const { id } = await addLibrary(ctx, { name: 'Other' });
+    await deleteLibrary(ctx, 'My library');
+    expect(await db('library').pluck('id')).toEqual([id]);
+  });
+});
+
+describe('an account that is closed', () => {
+  it('takes along what is theirs alone, and leaves what they kept for others', async () => {
+    await setAda();
+    const { who, as } = await ben('editor');
+    const own = (await contextFor(db, who.personId))!;
+    expect(own.libraryId).not.toBe(ctx.libraryId);
+    await filled(own, 'zzbens');
+    const { passage } = await filled(as, 'zzshared');
+    const { id: mine } = await keepPassage(as, { ...passage, exact: 'zzprivate', visibility: 'private' });
+    const { kind, tint, gist, locator } = passage;
+    await editPassage(as, mine, { base: 1, said: { kind, tint, gist, ownWords: 'zzprivate too', locator, tags: [], wording: null, visibility: 'private' } }); // prettier-ignore
+    expect(await closingOf(db, who)).toEqual({
+      goes: [{ id: own.libraryId, name: 'My library', sources: 2 }],
+      stays: [{ id: ctx.libraryId, name: 'My library', privately: 1 }],
+      stuck: [],
+      keeps: false,
+    });
+    await expect(closeAccount(db, who, 'not the phrase')).rejects.toMatchObject({ status: 422 });
+    await closeAccount(db, who, BEN.phrase);
+    expect(await rowsSaying('zzbens')).toEqual([]);
+    expect(await rowsSaying('zzprivate')).toEqual([]);
+    expect(await rowsSaying(BEN.mail)).toEqual([]);
+    expect(await rowsSaying(FROM.address)).toEqual(['session']);
+    expect(await db('passage').pluck('exact')).toEqual(['zzshared']);
+    expect((await membersOf(ctx)).map(({ name }) => name)).toEqual(['Ada Pell']);
+    expect(await db.raw('PRAGMA foreign_key_check')).toEqual([]);
+  });
+
+  it('is not that of who alone keeps the server, nor leaves a library without an owner', async () => {
+    const ada = await signed(await setAda());
+    await expect(closeAccount(db, ada, ADA.phrase)).rejects.toThrow('You keep this server');
+    const { who } = await ben('editor');
+    const own = (await contextFor(db, who.personId))!;
+    await addMember(own, { mail: ADA.mail, role: 'reader' });
+    expect((await closingOf(db, who)).stuck).toEqual([{ id: own.libraryId, name: 'My library' }]);
+    await expect(closeAccount(db, who, BEN.phrase)).rejects.toThrow('Make somebody else an owner');
+    expect(await db('account').pluck('mail')).toContain(BEN.mail);
   });
 });

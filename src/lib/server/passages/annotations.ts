@@ -19,6 +19,7 @@ import { change } from '../access/change';
 import { personName, type Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { picturesOf, readingOf, type Copy } from '../copies';
+import { threadsOf } from '../replies';
 import { inTurn } from '../turns';
 import { figureOf } from './figures';
 import { insertPassage, passagesWhere, type Passage } from './repository';
@@ -41,6 +42,20 @@ function leavesOf(copy: Copy, html: string, passages: readonly Passage[]): Map<s
   return of;
 }
 
+/** What was said to some passages, as annotations have it. */
+const repliesTo = async (ctx: Context, passages: readonly Passage[]) =>
+  new Map(
+    [
+      ...(await threadsOf(
+        ctx,
+        passages.map(({ id }) => id),
+      )),
+    ].map(([id, { replies }]) => [
+      id,
+      replies.map((one) => ({ id: one.id, by: one.owner, text: one.text, added: one.added })),
+    ]),
+  );
+
 /** The passages of a copy as annotations of the W3C model, in JSON-LD. */
 export async function annotationsOfCopy(
   ctx: Context,
@@ -55,6 +70,7 @@ export async function annotationsOfCopy(
     creator: await personName(ctx),
     leafOf: leavesOf(copy, html, passages),
     pictures: await picturesOf(ctx, copyId),
+    replies: await repliesTo(ctx, passages),
   });
   return { name: 'annotations.jsonld', body: `${JSON.stringify(page, null, 2)}\n` };
 }

@@ -61,7 +61,7 @@ function sidesOf(
   indent: number,
   widest: number,
 ): { work: Paragraph[]; own: Paragraph[] } {
-  const { head, quotation, own } = partsOfPassage(passage);
+  const { head, quotation, own, said } = partsOfPassage(passage);
   const ownCited = citesOwn(passage);
   const cited: Run[] = [{ text: ' ' }, ...passage.citation];
   const words =
@@ -84,6 +84,14 @@ function sidesOf(
           new Paragraph({
             spacing: { after: 120 },
             children: children([{ text }, ...(ownCited && i === lines.length - 1 ? cited : [])]),
+          }),
+      ),
+      ...said.map(
+        (text) =>
+          new Paragraph({
+            indent: { left: HALF_INCH / 2 },
+            spacing: { after: 120 },
+            children: children([{ text }]),
           }),
       ),
     ],

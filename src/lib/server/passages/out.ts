@@ -14,6 +14,7 @@ import {
 import { scoped, type Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { inParts } from '../db/ids';
+import { threadsOf } from '../replies';
 import { printCitations, printList, type Look } from '../lists/printing';
 import { getSources } from '../sources/repository';
 import { passagesDocx } from './docx';
@@ -34,6 +35,8 @@ export const outRequest = z.strictObject({
   as: z.enum(PASSAGE_OUTPUTS),
   layout: z.enum(['beside', 'below']).default('beside'),
   title: z.string().trim().max(300).default('Passages'),
+  /** What was said to them goes out too. */
+  replies: z.boolean().optional(),
 });
 
 /** Passages for the clipboard, in this order. */
@@ -162,17 +165,24 @@ async function gathered(
   ids: readonly string[],
   look: Look,
   title: string,
-  pictures: boolean,
+  { pictures, replies = false }: { pictures: boolean; replies?: boolean | undefined },
 ): Promise<PassagesOut> {
   const items = await passagesGiven(ctx, ids);
   const { keys, citations, references } = await citedInOrder(ctx, items.map(citedFor), look);
-  const passages = await passagesOut(ctx, items, citations, keys, pictures);
+  const threads = replies ? await threadsOf(ctx, ids) : undefined;
+  const passages = (await passagesOut(ctx, items, citations, keys, pictures)).map((passage, i) => ({
+    ...passage,
+    replies: (threads?.get(items[i]!.id)?.replies ?? []).map(({ owner, text }) => ({ by: owner, text })),
+  }));
   return { title, lang: look.locale, references, passages };
 }
 
 /** Passages as a file, in the order given, cited in a style. */
 export async function writePassages(ctx: Context, given: z.infer<typeof outRequest>, look: Look) {
-  const out = await gathered(ctx, given.ids, look, given.title || 'Passages', PICTURED.has(given.as));
+  const out = await gathered(ctx, given.ids, look, given.title || 'Passages', {
+    pictures: PICTURED.has(given.as),
+    replies: given.replies,
+  });
   const file = (extension: string, mediaType: string, body: string) => ({
     name: `passages.${extension}`,
     mediaType,
@@ -205,6 +215,6 @@ export async function passagesToCopy(
   look: Look,
   layout: OutLayout,
 ): Promise<{ plain: string; rich: string }> {
-  const out = await gathered(ctx, ids, look, 'Passages', true);
+  const out = await gathered(ctx, ids, look, 'Passages', { pictures: true });
   return { plain: passagesToText(out), rich: passagesToHtml(out, layout) };
 }

@@ -144,10 +144,20 @@ const stateOf = ({
 }: Passage) => state;
 export type PassageState = ReturnType<typeof stateOf>;
 
+/** Has a passage found by what was said to it, too, since that changed. */
+export const foundByReplies = (ctx: Context, passage: Passage): Promise<void> =>
+  beside(ctx, passage, passage.tags);
+
 /** What stands beside a passage and is made from it: what it is searched by, and its tags. */
 async function beside(ctx: Context, p: Passage, tagsBefore: readonly string[] = []): Promise<void> {
   const { number = '', alt = '' } = p.figure ?? {};
-  const words = [p.gist, number, p.exact, p.wording ?? '', alt, p.ownWords, ...p.tags]
+  const replies = p.binned
+    ? []
+    : ((await scoped(ctx, 'reply')
+        .where({ passage_id: p.id })
+        .whereNull('binned')
+        .pluck('text')) as unknown as string[]);
+  const words = [p.gist, number, p.exact, p.wording ?? '', alt, p.ownWords, ...p.tags, ...replies]
     .filter(Boolean)
     .join('\n');
   await index(ctx, 'passage', p.id, p.binned ? '' : words);

@@ -6,7 +6,7 @@ import { change, checkOwn } from '../access/change';
 import { scoped, type Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
 import { inParts, newId, now } from '../db/ids';
-import { getPassage, getPassages } from '../passages/repository';
+import { foundByReplies, getPassage, getPassages, type Passage } from '../passages/repository';
 import { getSources } from '../sources/repository';
 
 /** What is changed here. */
@@ -137,6 +137,7 @@ export const addReply = (
       added: now(),
     });
     for (const person_id of here) await inner.db('reply_for').insert({ reply_id: id, person_id });
+    await foundByReplies(inner, passage);
     return { id };
   });
 
@@ -145,25 +146,25 @@ const peopleIn = async (ctx: Context) =>
     .join('person', 'person.id', 'membership.person_id')
     .select('person.id', 'person.name')) as unknown as { id: string; name: string }[];
 
-async function replyHere(ctx: Context, id: string): Promise<{ owner_id: string; passage_id: string }> {
+async function replyHere(ctx: Context, id: string): Promise<{ owner_id: string; passage: Passage }> {
   const row = (await scoped(ctx, 'reply').where({ id }).first('owner_id', 'passage_id')) as
     { owner_id: string; passage_id: string } | undefined;
   if (!row) throw notHere('reply');
   // Whoever does not see the passage sees nothing that was said to it.
-  await getPassage(ctx, row.passage_id);
-  return row;
+  return { owner_id: row.owner_id, passage: await getPassage(ctx, row.passage_id) };
 }
 
 /** Words a reply of one's own otherwise; takes one away, one's own or, for an editor, any. */
 export const changeReply = (ctx: Context, id: string, said: z.infer<typeof replyChange>): Promise<void> =>
   change(ctx, CHANGE, async (inner) => {
-    const { owner_id } = await replyHere(inner, id);
+    const { owner_id, passage } = await replyHere(inner, id);
     checkOwn(inner, owner_id);
     if ('text' in said && owner_id !== inner.personId)
       throw new Refusal(403, 'This was said by another. Answer it.');
     await scoped(inner, 'reply')
       .where({ id })
       .update('text' in said ? { text: said.text, edited: now() } : { binned: said.gone ? now() : null });
+    await foundByReplies(inner, passage);
   });
 
 /** Says that what is asked at a passage is settled, or is open again. */

@@ -2,7 +2,8 @@ import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { sourceRecord } from '../../core/source';
 import { makePerson, transaction, type Context } from '../access/context';
-import { keepPassage } from '../passages';
+import { editPassage, keepPassage, writePassages } from '../passages';
+import { searchEverything } from '../search';
 import { insertSource } from '../sources/repository';
 import { openTestLibrary } from '../test-library';
 import { addReply, changeReply, lookedAt, saidForMe, settle, threadsOf } from '.';
@@ -55,6 +56,36 @@ describe('what is said to a passage', () => {
     await lookedAt(ben, [line!.id]);
     expect(await saidForMe(ben)).toEqual([]);
     expect(await saidForMe(ada)).toHaveLength(1);
+  });
+
+  it('has the passage found by its words, until it is taken away', async () => {
+    const { id } = await kept(ada);
+    const found = async (ctx: Context, text: string) =>
+      (await searchEverything(ctx, text, { style: 'apa', locale: 'en-US' }, {})).passages.items.map(
+        ({ excerpt }) => excerpt.parts.map((part) => part.text).join(''),
+      );
+    const { id: reply } = await addReply(ben, id, { text: 'Compare the zostera beds', to: [] });
+    expect(await found(ada, 'zostera')).toEqual(['Read in print · Ben: Compare the zostera beds']);
+    await editPassage(ada, id, { base: 1, said: { kind: 'quotation', tint: 'claim', gist: 'Another point', ownWords: '', locator: null, tags: [], wording: null, visibility: 'library' } }); // prettier-ignore
+    expect(await found(ada, 'zostera')).toHaveLength(1);
+    await changeReply(ben, reply, { text: 'Compare the eels' });
+    expect([await found(ada, 'zostera'), await found(ada, 'eels')].map((all) => all.length)).toEqual([0, 1]);
+    await changeReply(ben, reply, { gone: true });
+    expect(await found(ada, 'eels')).toEqual([]);
+    // Said to what is one’s own alone, it is found by oneself alone.
+    const mine = await kept(ada, 'private');
+    await addReply(ada, mine.id, { text: 'Ask about brine', to: [] });
+    expect([await found(ada, 'brine'), await found(ben, 'brine')].map((all) => all.length)).toEqual([1, 0]);
+  });
+
+  it('goes out with passages where that is asked for, and as annotations of them', async () => {
+    const { id } = await kept(ada);
+    await addReply(ben, id, { text: 'Is this so?', to: [] });
+    const look = { style: 'apa', locale: 'en-US' };
+    const written = async (replies: boolean) =>
+      (await writePassages(ada, { ids: [id], as: 'text', layout: 'below', title: 'P', replies }, look)).body;
+    expect(await written(true)).toContain('Ben: Is this so?');
+    expect(await written(false)).not.toContain('Ben');
   });
 
   it('is nobody’s who does not see the passage', async () => {

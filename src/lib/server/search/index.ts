@@ -10,6 +10,7 @@ import type { FirstOf } from '../lists/first-of';
 import { listLeads } from '../leads';
 import { listNotes } from '../notes';
 import { listPassages } from '../passages';
+import { threadsOf } from '../replies';
 import type { Look } from '../lists/printing';
 import { listSources, type SourceItem } from '../sources';
 
@@ -75,6 +76,12 @@ export async function searchEverything(
     listNotes(ctx, filter),
     listLeads(ctx, filter),
   ]);
+  const threads = await threadsOf(
+    ctx,
+    passages.items.map(({ id }) => id),
+  );
+  const saidTo = (id: string) =>
+    (threads.get(id)?.replies ?? []).map(({ owner, text: said }) => `${owner}: ${said}`);
   const total = [sources, passages, copies].reduce((n, of) => n + of.total, notes.length + leads.length);
   const near = total === 0 ? await nearQuery(ctx, text) : undefined;
   return {
@@ -85,7 +92,7 @@ export async function searchEverything(
       total: passages.total,
       items: passages.items.map((p) => ({
         id: p.id,
-        excerpt: shownFrom([p.exact, p.gist, p.ownWords].filter(Boolean).join(' · '), words),
+        excerpt: shownFrom([p.exact, p.gist, p.ownWords, ...saidTo(p.id)].filter(Boolean).join(' · '), words),
         label: KIND_LABELS[p.kind],
         sourceId: p.sourceId,
         sourceLabel: p.sourceLabel,

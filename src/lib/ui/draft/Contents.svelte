@@ -1,6 +1,6 @@
 <script lang="ts">
   import { SECTION_WORDS, type DraftSection } from '$lib/core/drafting';
-  import { Button, Input, Progress } from '../kit';
+  import { allows, Button, Input, Progress } from '../kit';
 
   interface Props {
     sections: DraftSection[];
@@ -24,7 +24,7 @@
           >{section.name || (section.id ? 'A heading without words' : 'Before the first heading')}</Button
         >
         <span class="count">{n(section.whole)}{section.goal ? ` of ${n(section.goal)}` : ''}</span>
-        {#if section.id}
+        {#if section.id && allows('edit')}
           <Input
             type="number"
             min="0"

@@ -20,7 +20,7 @@
   import { call } from '../frame/client';
   import Differences from '../frame/Differences.svelte';
   import { attempt, change } from '../frame/toasts.svelte';
-  import { Button, Select } from '../kit';
+  import { allows, Button, Select } from '../kit';
   import Checks from './Checks.svelte';
   import CiteField from './CiteField.svelte';
   import Contents from './Contents.svelte';
@@ -48,10 +48,15 @@
   /** The text of a project, written with citations that print as they stand. */
   let { draft, look, sections, items, beside, part }: Props = $props();
 
+  /** Who may only read it sees the text as it is written. */
+  const edits = untrack(() => allows('edit'));
   const writing = writingOf({
+    edits,
     draft: untrack(() => draft),
     look: untrack(() => look),
-    placeholder: `Write. ${keyFor('draft cite') ?? '“Cite”'} cites; what stands in the outline is beside the text.`,
+    placeholder: !edits
+      ? 'Nothing is written yet.'
+      : `Write. ${keyFor('draft cite') ?? '“Cite”'} cites; what stands in the outline is beside the text.`,
   });
   let place: HTMLElement | undefined = $state();
   let sheet: HTMLElement | undefined = $state();
@@ -152,6 +157,7 @@
   };
   /** Opens what is chosen for changing; false where it is nothing that can be. */
   function edit(node: PmNode, pos: number): boolean {
+    if (!edits) return false;
     const { attrs } = node;
     switch (node.type.name) {
       case 'cite':
@@ -219,18 +225,20 @@
     if (node && at !== undefined) openField({ what: 'caption', at, value: String(node.attrs.caption ?? '') });
   }
   offer(() =>
-    writing.open
-      ? {
-          'draft cite': acts.cite,
-          'draft footnote': acts.footnote,
-          'draft formula': acts.formula,
-          'draft remark': acts.remark,
-          'draft point': acts.point,
-          'draft find': acts.find,
-          'draft material': () =>
-            document.querySelector<HTMLElement>('.beside-text [data-item], .beside-text select')?.focus(),
-        }
-      : {},
+    writing.open && !edits
+      ? { 'draft find': acts.find }
+      : writing.open
+        ? {
+            'draft cite': acts.cite,
+            'draft footnote': acts.footnote,
+            'draft formula': acts.formula,
+            'draft remark': acts.remark,
+            'draft point': acts.point,
+            'draft find': acts.find,
+            'draft material': () =>
+              document.querySelector<HTMLElement>('.beside-text [data-item], .beside-text select')?.focus(),
+          }
+        : {},
   );
 
   function keepCite(attrs: { works: CitedWork[]; named: boolean }) {
@@ -281,7 +289,7 @@
   /** Puts what stands in the outline into the text. */
   async function put(given: OutlineItem[], at?: number) {
     const { editor } = writing;
-    if (!editor) return;
+    if (!editor || !edits) return;
     const passages = given.filter((i) => i.kind === 'passage').map((i) => i.ref);
     const answer = passages.length
       ? await attempt(() =>
@@ -363,6 +371,7 @@
             role: 'textbox',
             'aria-multiline': 'true',
             'aria-label': 'Draft',
+            'aria-readonly': String(!edits),
             class: 'serif',
             spellcheck: 'true',
             lang: look.locale,
@@ -439,7 +448,13 @@
 <div class="beside">
   <div class="page">
     {#if writing.editor}
-      <Toolbar editor={writing.editor} beat={writing.beat} {acts} onlink={link} oncaption={caption} />
+      {#if edits}<Toolbar
+          editor={writing.editor}
+          beat={writing.beat}
+          {acts}
+          onlink={link}
+          oncaption={caption}
+        />{/if}
       {#if finding}
         <FindBar editor={writing.editor} beat={writing.beat} onleave={() => (finding = false)} />
       {/if}
@@ -476,7 +491,7 @@
       <div class="measure">
         {#if !writing.open}<p class="small-label" role="status">The text is being opened…</p>{/if}
         <div class="text" bind:this={place}></div>
-        {#if writing.open && empty && sections.length}
+        {#if edits && writing.open && empty && sections.length}
           <div class="first">
             <p>
               The outline has {sections.length}
@@ -565,7 +580,11 @@
     </div>
     <p class="foot" role="status" data-state={writing.state.is}>
       <span
-        >{writing.state.is === 'refused' ? `Not kept: ${writing.state.why}` : STATE[writing.state.is]}</span
+        >{!edits
+          ? 'You read this text; its editors write it'
+          : writing.state.is === 'refused'
+            ? `Not kept: ${writing.state.why}`
+            : STATE[writing.state.is]}</span
       >
       <span>{writing.words.toLocaleString('en')} words</span>
       {#if from && from.passage === cameFrom}<a href={from.href}>Where this came from</a>{/if}

@@ -85,8 +85,12 @@
           {#if passage?.copyId}
             <a href="/copies/{passage.copyId}?passage={item.ref}" title="Its place in the document">Place</a>
           {/if}
-          <Button small look="quiet" title="Puts it where the caret is (Enter)" onclick={() => onput([item])}
-            >Put</Button
+          <Button
+            small
+            look="quiet"
+            needs="edit"
+            title="Puts it where the caret is (Enter)"
+            onclick={() => onput([item])}>Put</Button
           >
         </span>
       </p>

@@ -39,6 +39,7 @@
       <Button
         small
         look="quiet"
+        needs="edit"
         title="A work the list is to have though the text does not cite it"
         onclick={() => (adding = true)}>Add one that is not cited</Button
       >
@@ -76,6 +77,7 @@
           <Button
             small
             look="quiet"
+            needs="edit"
             title="It is in the list and not cited"
             onclick={() => onlisted([], entry.listed)}>Not in the list</Button
           >

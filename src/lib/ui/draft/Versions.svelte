@@ -5,7 +5,7 @@
   import { timeLabel } from '../frame/dates';
   import Differences from '../frame/Differences.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
-  import { Button, Input } from '../kit';
+  import { allows, Button, Input } from '../kit';
 
   interface Props {
     draftId: string;
@@ -63,16 +63,21 @@
   }
 </script>
 
-<form
-  class="head"
-  onsubmit={(e) => {
-    e.preventDefault();
-    void keep();
-  }}
->
-  <Input aria-label="Name of the version" placeholder="First full draft" maxlength={200} bind:value={name} />
-  <Button small look="main" type="submit" disabled={!name.trim()}>Keep a version</Button>
-</form>
+{#if allows('edit')}<form
+    class="head"
+    onsubmit={(e) => {
+      e.preventDefault();
+      void keep();
+    }}
+  >
+    <Input
+      aria-label="Name of the version"
+      placeholder="First full draft"
+      maxlength={200}
+      bind:value={name}
+    />
+    <Button small look="main" type="submit" disabled={!name.trim()}>Keep a version</Button>
+  </form>{/if}
 <ul aria-label="Versions">
   {#each versions as version (version.id)}
     <li>
@@ -87,6 +92,7 @@
         {#if open?.id === version.id}
           <Button
             small
+            needs="edit"
             onclick={() => {
               onback(open!.parts);
               done(`The text is what “${version.name || 'it'}” was. Ctrl+Z in the text takes that back.`);
@@ -101,12 +107,13 @@
           <Button
             small
             look="quiet"
+            needs="edit"
             aria-expanded={naming?.id === version.id}
             onclick={() =>
               (naming = naming?.id === version.id ? undefined : { id: version.id, name: version.name ?? '' })}
             >Call it…</Button
           >
-          <Button small look="quiet" onclick={() => (leaving = version.id)}>Let go</Button>
+          <Button small look="quiet" needs="edit" onclick={() => (leaving = version.id)}>Let go</Button>
         {/if}
       </p>
       {#if naming?.id === version.id}

@@ -45,13 +45,15 @@ interface Given {
   draft: { id: string; projectId: string };
   look: { style: string; locale: string };
   placeholder: string;
+  /** Whether who looks may write; what another writes is seen in any case. */
+  edits: boolean;
 }
 
 /** An entry of the list under a draft, with the ids it was put there by, if it was. */
 export type ListedEntry = ShownEntry & { listed: string[] };
 
 /** The writing of a draft: its editor, what is kept of it, and what is printed in it. */
-export function writingOf({ draft, look, placeholder }: Given) {
+export function writingOf({ draft, look, placeholder, edits }: Given) {
   const showing = showingOf();
   const name = windowName();
   const stored = `text ${draft.id}`;
@@ -217,7 +219,7 @@ export function writingOf({ draft, look, placeholder }: Given) {
     refresh();
     clearTimeout(counting);
     counting = setTimeout(count, 200);
-    if (remote) return;
+    if (remote || !edits) return;
     page = { is: 'waiting' };
     first ||= Date.now();
     clearTimeout(sending);
@@ -235,7 +237,9 @@ export function writingOf({ draft, look, placeholder }: Given) {
     }, REST_HERE);
   }
 
+  const flush = (): Promise<void> => (edits ? keeping.flush() : Promise.resolve());
   const leave = () => {
+    if (!edits) return;
     keeping.keepHere();
     sessionStorage.setItem(WINDOW, name);
     if (keeping.waiting()) void keeping.flush();
@@ -316,12 +320,12 @@ export function writingOf({ draft, look, placeholder }: Given) {
         printing.style(look.style, look.locale),
       ]);
       listed = told.listed;
-      keeping.open(told, drafts.find<Unsent>(stored));
-      editor.setEditable(true);
+      keeping.open(told, edits ? drafts.find<Unsent>(stored) : undefined);
+      editor.setEditable(edits);
       open = true;
       count();
       refresh();
-      if (keeping.waiting()) void keeping.flush();
+      if (edits && keeping.waiting()) void keeping.flush();
       window.addEventListener('pagehide', leave);
       window.addEventListener('pageshow', back);
       stops.push(
@@ -334,14 +338,14 @@ export function writingOf({ draft, look, placeholder }: Given) {
       for (const stop of stops) stop();
       window.removeEventListener('pagehide', leave);
       window.removeEventListener('pageshow', back);
-      keeping.keepHere();
+      if (edits) keeping.keepHere();
       clearTimeout(retrying);
       clearTimeout(sending);
       clearTimeout(storing);
       clearTimeout(counting);
       printing.end();
       const going = editor;
-      void keeping.flush().finally(() => going?.destroy());
+      void flush().finally(() => going?.destroy());
     },
     /** Prints in another style or language. */
     setLook: (style: string, locale: string): Promise<void> => {
@@ -354,7 +358,7 @@ export function writingOf({ draft, look, placeholder }: Given) {
       refresh();
     },
     renewWorks,
-    flush: (): Promise<void> => keeping.flush(),
+    flush,
     decide: (id: string, how: 'mine' | 'theirs' | 'both') => keeping.decide(id, how),
     /** Makes the text what a version says; that is undone like anything one wrote. */
     bringBack(parts: { id: string; content: Block }[]): void {

@@ -7,7 +7,7 @@
   import { isTyping } from '../frame/client';
   import { drafts } from '../frame/drafts';
   import { renew, renewed } from '../frame/live.svelte';
-  import { Button } from '../kit';
+  import { allows, Button } from '../kit';
   import { gridAct } from '../kit/grid-keys';
   import { virtualRows } from '../kit/virtual-rows.svelte';
   import { dragging, type Dragged, type Dragging } from './dragging';
@@ -31,6 +31,8 @@
 
   const acts = itemsOf(() => projectId);
   const fold = folding();
+  /** Who may only read it walks through it. */
+  const edits = $derived(allows('edit'));
   const lines = $derived(linesOf(sections, items));
   const standing = $derived(standingsOf(sections, items));
   const bare = $derived(new Set([...standing.values()].flatMap((s) => s.bare)));
@@ -47,7 +49,7 @@
   // What was typed and not kept is there again.
   const DRAFT = untrack(() => `outline ${projectId}`);
   const left = drafts.find<{ open: Open; words: string }>(DRAFT);
-  let open = $state.raw<Open | undefined>(left && untrack(() => placed(left.open)));
+  let open = $state.raw<Open | undefined>(left && untrack(() => (edits ? placed(left.open) : undefined)));
   let typed = $state.raw(left?.words);
   /** Where one goes on writing; what stood there may be gone, and what was typed is not lost for it. */
   function placed(was: Open): Open {
@@ -193,6 +195,7 @@
     open = { what: 'words', key, began: wordsOf(key) };
   };
   function write() {
+    if (!edits) return;
     if (current?.kind === 'section') open = { what: 'rename', key: current.key };
     else if (current && isOwn(current.item.kind)) openWords(current.key);
   }
@@ -324,7 +327,9 @@
     const { key, altKey, shiftKey, ctrlKey, metaKey } = event;
     const act = ((): (() => unknown) | undefined => {
       if (ctrlKey || metaKey) return undefined;
-      if (altKey) return shiftKey && key in STEPS ? () => step(key as keyof typeof STEPS) : undefined;
+      if (altKey)
+        return edits && shiftKey && key in STEPS ? () => step(key as keyof typeof STEPS) : undefined;
+      if (!edits && ['Enter', 'F2', 'Delete'].includes(key)) return undefined;
       if (key === 'Enter') return shiftKey ? newSection : () => writeBelow(current ?? lines[0]);
       if (key === 'F2') return write;
       if (key === 'Delete') return takeOut;
@@ -358,8 +363,9 @@
   const nodes = $derived(nodesOf(sections, [], projectId));
   const nodeOf = (line: Line) => nodes.find((n) => n.id === line.key);
   const moving = (line: Line | Blank): Dragging => ({
-    drag:
-      line.kind === 'section'
+    drag: !edits
+      ? undefined
+      : line.kind === 'section'
         ? () => ({ what: { kind: 'section', id: line.key, projectId }, words: line.section.name })
         : line.kind === 'item'
           ? () => {
@@ -370,7 +376,7 @@
             }
           : undefined,
     can: (what) => {
-      if (line.kind === 'blank') return [];
+      if (line.kind === 'blank' || !edits) return [];
       if (what.kind !== 'section')
         return line.kind === 'section' ? ['combine'] : ['reorder-before', 'reorder-after'];
       if (line.kind !== 'section' || what.projectId !== projectId || what.id === line.key) return [];
@@ -435,6 +441,11 @@
 {/snippet}
 
 <div class="acts" role="group" aria-label="What to do">
+  {#if edits}{@render writingActs()}{/if}
+  {#if chosen.size}<span class="small-label">{chosen.size} selected</span>
+    <Button small look="quiet" onclick={() => chosen.clear()}>None</Button>{/if}
+</div>
+{#snippet writingActs()}
   <Button
     small
     title="A sentence of your own below this line (Enter)"
@@ -477,9 +488,7 @@
       >
     {/each}
   {/if}
-  {#if chosen.size}<span class="small-label">{chosen.size} selected</span>
-    <Button small look="quiet" onclick={() => chosen.clear()}>None</Button>{/if}
-</div>
+{/snippet}
 <div
   class="lines"
   bind:this={scroller}

@@ -3,7 +3,7 @@
   import { call, downloadMade, type MadeFile } from '../frame/client';
   import { attempt, change, done } from '../frame/toasts.svelte';
   import { readDocx } from '../lists/read-docx';
-  import { Button, Checkbox, FileButton, Popover } from '../kit';
+  import { allows, Button, Checkbox, FileButton, Popover } from '../kit';
 
   /** The outline of a project as a file, cited in its style; and an outline from a file. */
   let { projectId, disabled }: { projectId: string; disabled: boolean } = $props();
@@ -47,12 +47,12 @@
   }
 </script>
 
-<FileButton
-  label="A file with an outline"
-  accept=".md,.markdown,.txt,.opml,.docx"
-  disabled={busy}
-  onfiles={read}>Read an outline…</FileButton
->
+{#if allows('edit')}<FileButton
+    label="A file with an outline"
+    accept=".md,.markdown,.txt,.opml,.docx"
+    disabled={busy}
+    onfiles={read}>Read an outline…</FileButton
+  >{/if}
 
 <Button id="outline-out-{id}" {disabled}>Save the outline…</Button>
 <Popover triggeredBy="#outline-out-{id}" label="Save the outline" placement="bottom">

@@ -2,7 +2,8 @@
   import type { PassageOutput } from '$lib/server/passages';
   import { call, copyText, downloadMade, type MadeFile } from '../frame/client';
   import { attempt, done } from '../frame/toasts.svelte';
-  import { Button, Popover, Radio } from '../kit';
+  import { Button, Checkbox, Popover, Radio } from '../kit';
+  import { people } from '../people/others.svelte';
 
   interface Props {
     /** The passages, in the order they go out. */
@@ -19,6 +20,7 @@
     ['csv', 'CSV'],
   ];
   let layout = $state<'beside' | 'below'>('beside');
+  let replies = $state(false);
   let busy = $state(false);
   const id = $props.id();
 
@@ -38,7 +40,13 @@
     });
   const save = (as: PassageOutput) =>
     working(async () => {
-      const made = await call<MadeFile>('POST', '/api/passages/out', { ids, as, layout, title });
+      const made = await call<MadeFile>('POST', '/api/passages/out', {
+        ids,
+        as,
+        layout,
+        title,
+        replies,
+      });
       downloadMade(made);
       done(`${made.name} is saved.`);
     });
@@ -56,6 +64,9 @@
       >
       <Radio bind:group={layout} value="below" name="layout-{id}">one below the other</Radio>
     </div>
+    {#if people.several}<label
+        ><Checkbox bind:checked={replies} /> with what was said to them, in the file</label
+      >{/if}
     <div class="files">
       <Button look="main" small disabled={busy} onclick={copy}>Copy</Button>
       {#each FILES as [as, name] (as)}<Button small disabled={busy} onclick={() => save(as)}>{name}</Button

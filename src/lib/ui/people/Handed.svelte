@@ -11,6 +11,8 @@
     'role changed': 'changed',
     removed: 'took out',
     left: 'left:',
+    'library deleted': 'deleted the library',
+    'account closed': 'closed the account',
     'brought in': 'brought in from a backup:',
     'link made': 'made a link to',
     'link withdrawn': 'withdrew the link to',

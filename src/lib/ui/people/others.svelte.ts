@@ -1,5 +1,6 @@
 import { SvelteSet } from 'svelte/reactivity';
 import { page } from '$app/state';
+import { allows } from '../kit';
 
 /** Somebody in the library. */
 export interface Somebody {
@@ -41,6 +42,10 @@ export function onlyFor({
     .map(nameOf);
   return others.length ? `only for me and ${others.join(', ')}` : 'only for me';
 }
+
+/** Whether who looks may change what somebody kept: their own, or any as an editor. */
+export const mayChange = ({ ownerId }: { ownerId: string }): boolean =>
+  allows('edit') || (allows('annotate') && ownerId === people.self);
 
 const KEPT = 'retexa-hidden-people';
 

@@ -1,14 +1,12 @@
 <script lang="ts">
-  import { page } from '$app/state';
-  import { may } from '$lib/core/members';
   import { KIND_LABELS, locatorText } from '$lib/core/passages';
   import type { Passage, PassageItem, PassageLink } from '$lib/server/passages';
   import type { TaskItem } from '$lib/server/tasks';
   import type { Thread as Said } from '$lib/server/replies';
   import { Button } from '../kit';
-  import { onlyFor, people } from '../people/others.svelte';
-  import PersonMark from '../people/PersonMark.svelte';
+  import { mayChange, onlyFor, people } from '../people/others.svelte';
   import Thread from '../people/Thread.svelte';
+  import WhoseLine from '../people/WhoseLine.svelte';
   import Whose from '../people/Whose.svelte';
   import { wordsSelected, type Begun, type Fresh } from './begun.svelte';
   import type { figuring } from './figuring.svelte';
@@ -73,27 +71,9 @@
     return () => clearTimeout(next);
   });
   const toDo = (p: Passage) => tasks.filter((t) => t.passageId === p.id && !t.done).length;
-  const isNew = ({ ownerId, added }: { ownerId: string; added: string }) =>
-    since !== undefined && ownerId !== people.self && added > since;
-  const said = (id: string) => threads[id]?.replies.length ?? 0;
-  const mayChange = ({ ownerId }: PassageItem) =>
-    may(page.data.role, 'edit') || (may(page.data.role, 'annotate') && ownerId === people.self);
   const card = (node: HTMLElement, id: string) => level.card(node, id);
   const head = (node: HTMLElement) => level.head(node);
 </script>
-
-{#snippet whose(passage: PassageItem)}
-  {#if people.several || passage.ownerId !== people.self}
-    <p class="small-label whose">
-      <PersonMark id={passage.ownerId} name={passage.owner} self={passage.ownerId === people.self} />
-      {#if isNew(passage)}<span class="pencil-blue">new</span>{/if}
-      {#if threads[passage.id]?.settled}<span>settled</span>{/if}
-      {#if said(passage.id)}<span class:pencil-blue={threads[passage.id]?.replies.some(isNew)}
-          >{said(passage.id) === 1 ? 'one reply' : `${said(passage.id)} replies`}</span
-        >{/if}
-    </p>
-  {/if}
-{/snippet}
 
 {#snippet filed(passage: PassageItem)}
   {@const linked = links[passage.id]?.length ?? 0}
@@ -122,7 +102,7 @@
         {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
         {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
         {@render filed(passage)}
-        {@render whose(passage)}
+        <WhoseLine {passage} thread={threads[passage.id]} {since} />
         {#if mayChange(passage)}<Button small onclick={() => onedit(passage.id)}>Edit</Button>{/if}
         {#if people.several}<Thread passageId={passage.id} thread={threads[passage.id]} seen={passage} />{/if}
       </article>
@@ -184,7 +164,7 @@
       {@render filed(passage)}
       {#if passage.anchor === 'changed'}<Reworded {passage} />
       {:else if moved(passage)}<p class="pencil-blue small">Moved with the text</p>{/if}
-      {@render whose(passage)}
+      <WhoseLine {passage} thread={threads[passage.id]} {since} />
       {#if chosen === passage.id}
         {#if mayChange(passage)}<Button small class="edit" onclick={() => onedit(passage.id)}>Edit</Button
           >{/if}
@@ -203,12 +183,6 @@
 </aside>
 
 <style>
-  .whose {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 10px;
-    align-items: center;
-  }
   .margin {
     position: relative;
     min-height: 100%;

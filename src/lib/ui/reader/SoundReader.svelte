@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { onMount, tick } from 'svelte';
+  import { onMount, tick, untrack } from 'svelte';
   import { KIND_LABELS, locatorOfStint, locatorText, stintOf, timeText } from '$lib/core/passages';
   import type { PassageItem, PassageWords } from '$lib/server/passages';
   import { offer } from '../frame/actions.svelte';
@@ -8,12 +8,14 @@
   import { drafts } from '../frame/drafts';
   import { renewed } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
-  import { Button, Select, Slider } from '../kit';
+  import { allows, Button, Select, Slider } from '../kit';
   import { asSaid, nothingSaid } from './begun.svelte';
   import CopyHead from './CopyHead.svelte';
   import EditPassage from './EditPassage.svelte';
   import type { CopyOpen } from './open';
-  import { onlyFor } from '../people/others.svelte';
+  import { mayChange, onlyFor, people } from '../people/others.svelte';
+  import Thread from '../people/Thread.svelte';
+  import WhoseLine from '../people/WhoseLine.svelte';
   import PassageSheet from './PassageSheet.svelte';
   import { BARS, wave } from './sound';
 
@@ -34,6 +36,11 @@
   let chosen = $state<string | undefined>();
   let peaks = $state.raw<number[] | undefined>();
 
+  /** When it was last open, however often it is read anew while it is. */
+  const since = $derived.by(() => {
+    void data.copy.id;
+    return untrack(() => data.place?.read);
+  });
   const name = $derived(`sound ${data.copy.id}`);
   const start = (p: PassageItem) => stintOf(p.locator)?.start ?? -1;
   const passages = $derived([...data.passages].sort((a, b) => start(a) - start(b)));
@@ -107,7 +114,7 @@
   }
   offer(() => ({
     'sound play': play,
-    'sound keep': open || editing ? undefined : keepMoment,
+    'sound keep': open || editing || !allows('annotate') ? undefined : keepMoment,
     'sound back': () => go(at - STEP),
     'sound on': () => go(at + STEP),
   }));
@@ -180,7 +187,7 @@
     </div>
     <p class="marks"><span>{timeText(at)}</span><span>{length ? timeText(length) : ''}</span></p>
     <div class="acts">
-      <Button look="main" onclick={keepMoment}>Keep this moment</Button>
+      <Button look="main" needs="annotate" onclick={keepMoment}>Keep this moment</Button>
       {#if from === undefined}<Button onclick={() => (from = at)}>It begins here</Button>
       {:else}<Button onclick={() => (from = undefined)}>Begins at {timeText(from)}: take back</Button>{/if}
       <Button onclick={() => go(at - STEP)}>Back {STEP} s</Button>
@@ -239,15 +246,21 @@
         {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
         {#if passage.exact}<p class="serif">{passage.exact}</p>{/if}
         {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
+        <WhoseLine {passage} thread={data.threads[passage.id]} {since} />
         {#if stintOf(passage.locator)}<Button small onclick={() => hear(passage)}>Hear it</Button>{/if}
-        <Button
-          small
-          look="quiet"
-          onclick={() => {
-            open = false;
-            editingId = passage.id;
-          }}>Edit</Button
-        >
+        {#if mayChange(passage)}<Button
+            small
+            look="quiet"
+            onclick={() => {
+              open = false;
+              editingId = passage.id;
+            }}>Edit</Button
+          >{/if}
+        {#if people.several}<Thread
+            passageId={passage.id}
+            thread={data.threads[passage.id]}
+            seen={passage}
+          />{/if}
       </article>
     {:else}<p class="hint">
         Listen, and keep a moment when something is said: it stands here with its time, and one press plays it

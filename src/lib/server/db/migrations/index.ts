@@ -32,6 +32,7 @@ import * as choosing from './0030-choosing';
 import * as forSome from './0031-for-some';
 import * as passkeys from './0032-passkeys';
 import * as sentOnce from './0033-sent-once';
+import * as repliesSought from './0034-replies-sought';
 
 interface Migration {
   name: string;
@@ -72,6 +73,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0031-for-some', up: forSome.up },
   { name: '0032-passkeys', up: passkeys.up },
   { name: '0033-sent-once', up: sentOnce.up },
+  { name: '0034-replies-sought', up: repliesSought.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

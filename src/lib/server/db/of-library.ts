@@ -1,0 +1,56 @@
+const OF_LIBRARY = 'library_id = ?';
+const within = (column: string, table: string, whose = OF_LIBRARY) =>
+  `${column} IN (SELECT id FROM "${table}" WHERE ${whose})`;
+
+/**
+ * Tables whose rows are what is kept in a library, and which of them those are, by the library’s id; those they hang on first.
+ * They come with it from a backup, and go with it. A test holds this against the tables there are.
+ */
+export const KEPT_IN: Readonly<Record<string, string>> = {
+  source: OF_LIBRARY,
+  alias: OF_LIBRARY,
+  apart: OF_LIBRARY,
+  relation: OF_LIBRARY,
+  merge: OF_LIBRARY,
+  project: OF_LIBRARY,
+  filing: within('project_id', 'project'),
+  section: OF_LIBRARY,
+  copy: OF_LIBRARY,
+  copy_picture: OF_LIBRARY,
+  passage: OF_LIBRARY,
+  passage_link: OF_LIBRARY,
+  passage_tag: OF_LIBRARY,
+  reply: OF_LIBRARY,
+  reply_for: within('reply_id', 'reply'),
+  settled: OF_LIBRARY,
+  note: OF_LIBRARY,
+  task: OF_LIBRARY,
+  lead: OF_LIBRARY,
+  placement: within('section_id', 'section'),
+  source_tag: OF_LIBRARY,
+  facet: OF_LIBRARY,
+  finding: OF_LIBRARY,
+  proof_aside: OF_LIBRARY,
+  reading: within('source_id', 'source'),
+  reading_place: OF_LIBRARY,
+  draft: OF_LIBRARY,
+  draft_part: within('draft_id', 'draft'),
+  draft_use: within('part_id', 'draft_part', within('draft_id', 'draft')),
+  draft_version: within('draft_id', 'draft'),
+  choice: OF_LIBRARY,
+  choice_voter: within('choice_id', 'choice'),
+  candidate: OF_LIBRARY,
+  vote: OF_LIBRARY,
+  preset: OF_LIBRARY,
+  saved_query: OF_LIBRARY,
+  own_style: OF_LIBRARY,
+  favourite_style: OF_LIBRARY,
+  spelling_apart: OF_LIBRARY,
+  revision: OF_LIBRARY,
+  likeness: OF_LIBRARY,
+  likeness_group: OF_LIBRARY,
+  likeness_member: OF_LIBRARY,
+  lookup: OF_LIBRARY,
+  search_subject: OF_LIBRARY,
+  search: within('rowid', 'search_subject'),
+};

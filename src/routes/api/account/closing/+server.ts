@@ -1,0 +1,20 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { closeAccount, closingOf } from '$lib/server/libraries';
+import { ofOneself, orRefuse, SESSION_COOKIE, signedIn } from '../../../answer';
+import type { RequestHandler } from './$types';
+
+/** What would become of what somebody has. */
+export const GET: RequestHandler = async ({ locals }) => {
+  const who = await orRefuse(Promise.resolve().then(() => signedIn(locals)));
+  return json(await closingOf(locals.db, who));
+};
+
+/** Closes the account for good. */
+export const POST = ofOneself(
+  z.strictObject({ phrase: z.string().min(1).max(1_000) }),
+  async ({ phrase }, who, { locals, cookies }) => {
+    await closeAccount(locals.db, who, phrase);
+    cookies.delete(SESSION_COOKIE, { path: '/' });
+  },
+);
