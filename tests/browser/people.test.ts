@@ -237,6 +237,47 @@ describe('two people', () => {
     await ada.gone('Changed by somebody else meanwhile');
   });
 
+  it('outline and draft are read by who may not write them, and say so', async () => {
+    await ada.open('/outline');
+    await ada.choose('Project', 'New project…');
+    await ada.type('Name', 'Tide mills');
+    await ada.press('Make the project');
+    await ada.see('Sections are the headings');
+    await ada.press('New section');
+    await ada.page.waitForSelector('.lines textarea');
+    await ada.page.keyboard.type('How a mill works');
+    await ada.page.keyboard.press('Enter');
+    await ada.see('How a mill works', '.lines');
+    await ada.open('/draft');
+    await ada.page.waitForSelector('.text [contenteditable="true"]:focus');
+    await ada.page.keyboard.type('The gate was shut.');
+    await until(
+      'the text',
+      async () => app.rows<{ content: string }>('SELECT content FROM draft_part').some(({ content }) => content.includes('was shut')),
+    ); // prettier-ignore
+
+    await ben.open('/outline');
+    await ben.choose('Project', 'Tide mills');
+    await ben.see('How a mill works', '.lines');
+    await ben.gone('New section');
+    await ben.gone('Write a sentence');
+    await ben.page.focus('.lines [role="treeitem"]');
+    await ben.page.keyboard.press('Delete');
+    await ben.open('/draft');
+    await ben.see('The gate was shut.');
+    await ben.see('its editors write it');
+    expect(await ben.page.$eval('.text [role="textbox"]', (e) => e.getAttribute('contenteditable'))).toBe('false'); // prettier-ignore
+    expect(await ben.page.$('[role="toolbar"]')).toBeNull();
+    // What Ada writes is there as she writes it.
+    await ada.page.keyboard.type(' And the pond was full.');
+    await ben.see('And the pond was full.');
+    expect(app.rows('SELECT id FROM section WHERE binned IS NULL')).toHaveLength(1);
+    for (const one of [ada, ben]) {
+      await one.choose('Project', 'My library, everything');
+      await one.see('A draft is of one project');
+    }
+  });
+
   it('who is taken out sees nothing of the library at once; signing out leads to the door, and back', async () => {
     await ben.open('/sources');
     await ben.see('Marsh Letters');
@@ -288,5 +329,38 @@ describe('two people', () => {
         "SELECT passage.id FROM passage JOIN library ON library.id = passage.library_id WHERE library.name = 'Reading group'",
       ),
     ).toHaveLength(1);
+  });
+
+  it('a library is deleted by its name, and an account closed by its pass phrase, with what becomes of it said first', async () => {
+    await ada.open('/members');
+    await ada.press('Delete this library…');
+    await ada.see('Everything in it goes for good, for you');
+    await ada.type('Type its name to delete it', 'reading group');
+    await ada.press('Delete it for good');
+    await ada.see('It is called “Reading group”');
+    await ada.type('Type its name to delete it', 'Reading group');
+    await ada.press('Delete it for good');
+    await ada.gone('Reading group', 'main');
+    await ada.see('My library: one person');
+    expect(app.rows("SELECT id FROM library WHERE name = 'Reading group'")).toEqual([]);
+
+    await ada.open('/account');
+    await ada.press('Close my account…');
+    await ada.see('You keep this server, and nobody else does');
+    await ben.open('/account');
+    await ben.press('Close my account…');
+    await ben.see('My library goes for good');
+    const phrase = 'form[aria-label="Close the account"] input';
+    await ben.page.type(phrase, 'not the phrase');
+    await ben.press('Close it for good');
+    await ben.see('This is not your pass phrase.');
+    await ben.page.type(phrase, 'toll rent gate saltpan');
+    await ben.press('Close it for good');
+    await ben.see('Sign in');
+    expect(app.rows('SELECT mail FROM account')).toEqual([{ mail: 'ada@harbour.example' }]);
+    // What he kept for the library stays under his name.
+    await ada.open(`/copies/${copy}`);
+    await ada.see('Ben shares this', '.card');
+    await ada.see('Ben Okoro', '.card');
   });
 });

@@ -241,6 +241,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
     printOdt: (t) => manuscripts.printOdt({ 'content.xml': `<office:document-content><office:body><office:text><text:p>${text.escapeHtml(t)}</text:p>${t}</office:text></office:body></office:document-content>` }, NOTHING_PRINTED, new Map(), { notes: true }),
   },
   draftingOut: {
+    ommlOf: (t) => { draftingOut.ommlOf(t); draftingOut.ommlOf(`<math>${t}</math>`); draftingOut.ommlOf(`<math><mtext>${text.escapeHtml(t)}</mtext>${'<mo fence="true" form="prefix">(</mo>'.repeat(t.length / 40)}</math>`); },
     laidOut: (t) => draftingOut.laidOut(draftGoing(t)), draftDocument: (t) => draftingOut.draftDocument(draftGoing(t)), spelledOut: (t) => draftingOut.spelledOut(draftGoing(t)), draftOdt: (t) => [draftingOut.draftOdt(draftGoing(t), 'keys'), draftingOut.draftOdt(draftGoing(t), 'printed')], draftToMarkdown: (t) => [draftingOut.draftToMarkdown(draftGoing(t), 'keys'), draftingOut.draftToMarkdown(draftGoing(t), 'printed')], draftToLatex: (t) => [draftingOut.draftToLatex(draftGoing(t), 'keys'), draftingOut.draftToLatex(draftGoing(t), 'printed')], notesIn: (t) => draftingOut.notesIn(draftingOut.laidOut(draftGoing(t))),
   },
   outlineOut: {

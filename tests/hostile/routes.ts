@@ -304,6 +304,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     post('/api/account', { phrase: 'x', next: 'y' }, 'PATCH'),
     post('/api/account', { session: 'others' }, 'DELETE'),
   ],
+  'api/account/closing': () => [get('/api/account/closing'), post('/api/account/closing', { phrase: 'x' })],
   'api/account/codes': () => [
     post('/api/account/codes', { act: 'begin', phrase: 'x' }),
     post('/api/account/codes', { act: 'confirm', code: '000000' }),
@@ -325,6 +326,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/libraries': () => [
     post('/api/libraries', { name: 'Group' }),
     post('/api/libraries', { name: 'Mine' }, 'PATCH'),
+    post('/api/libraries', { name: 'Not what it is called' }, 'DELETE'),
   ],
   'api/shares': (i) => [
     post('/api/shares', {

@@ -22,14 +22,16 @@
   let here = $state<string>();
   const section = $derived(data.sections.find((s) => s.id === here));
   const where = $derived(section?.name);
-  const glance = $derived(narrowedBy('beside') === 'glance');
+  /** The shelf is for who puts something from it into the outline. */
+  const edits = $derived(allows('edit'));
+  const glance = $derived(!edits || narrowedBy('beside') === 'glance');
   async function put(ids: string[]) {
     const order = [...data.passages, ...data.sources].map(({ id }) => id).filter((id) => ids.includes(id));
     const made = await outline?.put(data.shelf === 'sources' ? 'source' : 'passage', order);
     if (made) ticked.clear();
   }
   offer(() => ({
-    'outline put': ticked.size && where && allows('edit') ? () => put([...ticked]) : undefined,
+    'outline put': ticked.size && where && edits ? () => put([...ticked]) : undefined,
     'outline shelf': project
       ? () => document.querySelector<HTMLElement>('.shelf input[type="search"]')?.focus()
       : undefined,
@@ -47,9 +49,12 @@
       {(data.items.length - own).toLocaleString('en')} from the works · {own.toLocaleString('en')} of your own
     </span>
     <span class="flex-1"></span>
-    <Button look="chip" aria-pressed={!glance} onclick={() => narrow({ beside: undefined })}>Shelf</Button>
-    <Button look="chip" aria-pressed={glance} onclick={() => narrow({ beside: 'glance' })}>At a glance</Button
-    >
+    {#if edits}
+      <Button look="chip" aria-pressed={!glance} onclick={() => narrow({ beside: undefined })}>Shelf</Button>
+      <Button look="chip" aria-pressed={glance} onclick={() => narrow({ beside: 'glance' })}
+        >At a glance</Button
+      >
+    {/if}
     <OutlineOut projectId={project.id} disabled={data.sections.length === 0} />
   {/if}
 </PageHead>
@@ -73,7 +78,7 @@
       />
       {#if data.sections.length === 0}
         <p class="hint">
-          {#if !allows('edit')}Nothing stands in the outline of this project yet.{:else}
+          {#if !edits}Nothing stands in the outline of this project yet.{:else}
             Sections are the headings of what you will write. Make the first one; then put passages and
             sources under it from the shelf, and say in sentences of your own what they show.{/if}
         </p>

@@ -87,42 +87,50 @@ function naryOf(node: Node): { sign: string; under: string; over: string; around
   return { sign: bare(children[0]!).text.trim(), under: below, over: rest.shift() ?? '', around: /under|over/.test(name) }; // prettier-ignore
 }
 
+/** Where each bracket of a row that is shut ends. Where it is not said which side one is, one opens and the next shuts. */
+function endsOf(nodes: readonly Node[]): Map<number, number> {
+  const ends = new Map<number, number>();
+  const open: number[] = [];
+  for (const [i, node] of nodes.entries()) {
+    if (!isFence(node)) continue;
+    const { form } = node.attrs;
+    if (form === 'prefix' || (form !== 'postfix' && open.length === 0)) open.push(i);
+    else if (open.length) ends.set(open.pop()!, i);
+  }
+  return ends;
+}
+
 /** What stands in a row: brackets with what is between them, sums with what they are of. */
 function row(nodes: readonly Node[]): string {
-  const parts: string[] = [];
-  for (let i = 0; i < nodes.length; i++) {
-    const node = nodes[i]!;
-    if (isFence(node) && node.attrs.form !== 'postfix') {
-      let depth = 0;
-      let end = -1;
-      for (let j = i + 1; j < nodes.length && end === -1; j++) {
-        if (!isFence(nodes[j]!)) continue;
-        // Where it is not said which side one is, one opens and the next closes.
-        if (nodes[j]!.attrs.form === 'prefix') depth++;
-        else if (depth-- === 0) end = j;
-      }
-      if (end !== -1) {
+  const ends = endsOf(nodes);
+  const between = (from: number, to: number, deep: number): string => {
+    const parts: string[] = [];
+    for (let i = from; i < to; i++) {
+      const node = nodes[i]!;
+      const end = ends.get(i);
+      if (end !== undefined && end < to && deep < DEEPEST) {
         const look = val('begChr', node.text.trim()) + val('endChr', nodes[end]!.text.trim());
-        parts.push(el('d', el('dPr', look) + e(row(nodes.slice(i + 1, end)))));
+        parts.push(el('d', el('dPr', look) + e(between(i + 1, end, deep + 1))));
         i = end;
         continue;
       }
-    }
-    const nary = naryOf(node);
-    if (nary) {
+      const nary = naryOf(node);
+      if (!nary) {
+        parts.push(write(node));
+        continue;
+      }
       const look =
         val('chr', nary.sign) +
         val('limLoc', nary.around ? 'undOvr' : 'subSup') +
         (nary.under ? '' : val('subHide', '1')) +
         (nary.over ? '' : val('supHide', '1'));
-      const next = nodes[i + 1];
+      const next = i + 1 < to ? nodes[i + 1] : undefined;
       const of = next && !isFence(next) && next.name !== 'mo' ? write(nodes[++i]!) : '';
       parts.push(el('nary', el('naryPr', look) + el('sub', nary.under) + el('sup', nary.over) + e(of)));
-      continue;
     }
-    parts.push(write(node));
-  }
-  return parts.join('');
+    return parts.join('');
+  };
+  return between(0, nodes.length, 0);
 }
 
 function overOrUnder(node: Node): string {

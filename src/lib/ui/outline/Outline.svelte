@@ -440,11 +440,13 @@
   />
 {/snippet}
 
-<div class="acts" role="group" aria-label="What to do">
-  {#if edits}{@render writingActs()}{/if}
-  {#if chosen.size}<span class="small-label">{chosen.size} selected</span>
-    <Button small look="quiet" onclick={() => chosen.clear()}>None</Button>{/if}
-</div>
+{#if edits || chosen.size}
+  <div class="acts" role="group" aria-label="What to do">
+    {#if edits}{@render writingActs()}{/if}
+    {#if chosen.size}<span class="small-label">{chosen.size} selected</span>
+      <Button small look="quiet" onclick={() => chosen.clear()}>None</Button>{/if}
+  </div>
+{/if}
 {#snippet writingActs()}
   <Button
     small

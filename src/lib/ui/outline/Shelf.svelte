@@ -6,7 +6,7 @@
   import FilterSelect from '../frame/FilterSelect.svelte';
   import FindField from '../frame/FindField.svelte';
   import { narrow, narrowedBy } from '../frame/narrowing';
-  import { allows, Button, Checkbox } from '../kit';
+  import { Button, Checkbox } from '../kit';
   import TintSwatch from '../reader/TintSwatch.svelte';
   import { dragging, type Dragged } from './dragging';
 
@@ -38,12 +38,8 @@
   /** All that are ticked, in the order of the shelf, if it is one of them. */
   const along = (id: string) =>
     ticked.has(id) ? [...passages, ...sources].map((one) => one.id).filter((one) => ticked.has(one)) : [id];
-  const edits = $derived(allows('edit'));
-  const drag = (id: string, words: string) => {
-    if (!edits) return undefined;
-    return () => dragged(along(id), words);
-  };
-  const dragged = (ids: string[], words: string) => {
+  const drag = (id: string, words: string) => () => {
+    const ids = along(id);
     const what: Dragged = of === 'passages' ? { kind: 'passages', ids } : { kind: 'sources', ids };
     return { what, words: ids.length === 1 ? words : `${ids.length} ${of}` };
   };
@@ -128,18 +124,18 @@
       >
     {/if}
   </div>
-  {#if edits}<div class="put">
-      <Button
-        small
-        look="main"
-        disabled={!ticked.size || !where}
-        aria-keyshortcuts={keyFor('outline put')}
-        title="Puts what is ticked below the line you are at ({keyFor('outline put') ?? 'no key'})"
-        onclick={() => onput([...ticked])}
-        >{ticked.size ? `Put ${ticked.size.toLocaleString('en')} here` : 'Put here'}</Button
-      >
-      <span class="small-label">{where ? `in ${where}` : 'Make a section first'}</span>
-    </div>{/if}
+  <div class="put">
+    <Button
+      small
+      look="main"
+      disabled={!ticked.size || !where}
+      aria-keyshortcuts={keyFor('outline put')}
+      title="Puts what is ticked below the line you are at ({keyFor('outline put') ?? 'no key'})"
+      onclick={() => onput([...ticked])}
+      >{ticked.size ? `Put ${ticked.size.toLocaleString('en')} here` : 'Put here'}</Button
+    >
+    <span class="small-label">{where ? `in ${where}` : 'Make a section first'}</span>
+  </div>
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <ul onkeydown={onkey}>
     {#if of === 'passages'}
@@ -148,11 +144,11 @@
           data-shelf={passage.id}
           use:dragging={{ drag: drag(passage.id, passage.gist || passage.exact.slice(0, 60)) }}
         >
-          {#if edits}<Checkbox
-              checked={ticked.has(passage.id)}
-              aria-label="Tick: {passage.gist || passage.exact.slice(0, 60) || passage.sourceLabel}"
-              onchange={(e) => tick(passage.id, e.currentTarget.checked)}
-            />{/if}
+          <Checkbox
+            checked={ticked.has(passage.id)}
+            aria-label="Tick: {passage.gist || passage.exact.slice(0, 60) || passage.sourceLabel}"
+            onchange={(e) => tick(passage.id, e.currentTarget.checked)}
+          />
           <div>
             {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
             {#if passage.exact}<p class="serif quote">{passage.wording ?? passage.exact}</p>{/if}
@@ -173,11 +169,11 @@
     {:else}
       {#each sources as source (source.id)}
         <li data-shelf={source.id} use:dragging={{ drag: drag(source.id, source.label) }}>
-          {#if edits}<Checkbox
-              checked={ticked.has(source.id)}
-              aria-label="Tick: {source.label}"
-              onchange={(e) => tick(source.id, e.currentTarget.checked)}
-            />{/if}
+          <Checkbox
+            checked={ticked.has(source.id)}
+            aria-label="Tick: {source.label}"
+            onchange={(e) => tick(source.id, e.currentTarget.checked)}
+          />
           <div>
             <p class="serif quote">{source.title}</p>
             <p class="from">{source.label}</p>

@@ -36,7 +36,10 @@
     </li>
   {:else}
     <li>
-      <span class="sub">None. One is made at a <a class="link" href="/references">reference list</a>.</span>
+      <span class="sub"
+        >None.{#if edits}
+          One is made at a <a class="link" href="/references">reference list</a>.{/if}</span
+      >
     </li>
   {/each}
 </Lines>
