@@ -7,7 +7,8 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, openSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { performance } from 'node:perf_hooks';
+import { monitorEventLoopDelay, performance } from 'node:perf_hooks';
+import Database from 'better-sqlite3';
 import { JSDOM } from 'jsdom';
 import { ASIDE } from '../tests/corpus/aside';
 import { INVENTED, invented } from '../tests/corpus/invented-web';
@@ -23,6 +24,8 @@ import { FORMATS, readFormat, writeFormat } from '../src/lib/core/formats/index'
 import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
 import { defaultContext, makePerson, transaction } from '../src/lib/server/access/context';
 import { letIn } from '../src/lib/server/accounts';
+import { bringLibrary } from '../src/lib/server/backup/brought';
+import { deleteLibrary } from '../src/lib/server/libraries';
 import { phraseHash } from '../src/lib/server/accounts/phrases';
 import { openDatabase } from '../src/lib/server/db/open';
 import { getSources, insertSource, updateSource } from '../src/lib/server/sources/repository';
@@ -1033,5 +1036,33 @@ await part(
     await app.stop();
   },
 );
+
+await part('brought', 'a library of 20,000 sources brought back out of a backup, and deleted', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-'));
+  process.env.RETEXA_DATA = folder;
+  const db = await openDatabase(join(folder, 'retexa.sqlite'));
+  const ctx = await defaultContext(db);
+  const records = [...largeLibrary(20_000)];
+  for (let from = 0; from < records.length; from += 500)
+    await transaction(ctx, async (inner) => {
+      for (const record of records.slice(from, from + 500))
+        await insertSource(inner, record, { checked: true, why: 'generated' });
+    });
+  await db.raw('VACUUM INTO ?', [join(folder, 'copy.sqlite')]);
+  const bag = new Database(join(folder, 'copy.sqlite'), { readonly: true });
+  const lag = monitorEventLoopDelay({ resolution: 5 });
+  const others = () => `others wait at most ${ms(lag.max / 1e6)} for their turn`;
+  lag.enable();
+  const [bringing, came] = await timed(() =>
+    bringLibrary(db, bag, ctx.libraryId, { personId: ctx.personId, copiedOn: '2026-11-28' }),
+  );
+  row('brought in beside what is here', ms(bringing), others());
+  lag.reset();
+  const [deleting] = await timed(() => deleteLibrary({ ...ctx, libraryId: came.libraryId }, came.name));
+  row('deleted', ms(deleting), others());
+  lag.disable();
+  bag.close();
+  await db.destroy();
+});
 
 process.exit(0);

@@ -41,6 +41,25 @@ describe('what hangs on a source', () => {
     expect(declared).toEqual(expect.arrayContaining(pointing));
   });
 
+  it('is found by its source, whatever points at one: SQLite looks there when a source goes', async () => {
+    const tables = (await db('sqlite_master').where({ type: 'table' }).pluck('name')) as string[];
+    for (const table of tables)
+      for (const { table: to, from } of (await db.raw(`PRAGMA foreign_key_list("${table}")`)) as {
+        table: string;
+        from: string;
+      }[]) {
+        if (to !== 'source') continue;
+        const [plan] = (await db.raw(
+          `EXPLAIN QUERY PLAN SELECT 1 FROM "${table}" WHERE "${from}" = 'x'`,
+        )) as {
+          detail: string;
+        }[];
+        expect({ table, from, plan: plan!.detail }).toMatchObject({
+          plan: expect.stringMatching(/^SEARCH/) as string,
+        });
+      }
+  });
+
   it('comes back when a merge is undone; what came to the survivor since stays there', async () => {
     const [a, b] = [await add('Tide mills'), await add('Tide mills of Brittany')];
     const projects = [];

@@ -33,6 +33,7 @@ import * as forSome from './0031-for-some';
 import * as passkeys from './0032-passkeys';
 import * as sentOnce from './0033-sent-once';
 import * as repliesSought from './0034-replies-sought';
+import * as pointsAtSource from './0035-points-at-source';
 
 interface Migration {
   name: string;
@@ -74,6 +75,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0032-passkeys', up: passkeys.up },
   { name: '0033-sent-once', up: sentOnce.up },
   { name: '0034-replies-sought', up: repliesSought.up },
+  { name: '0035-points-at-source', up: pointsAtSource.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
