@@ -8,7 +8,7 @@ import { lookOf } from '../look';
 const ALL = 300;
 
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
-  depends('retexa:sources', 'retexa:passages', 'retexa:notes', 'retexa:leads');
+  depends('retexa:sources', 'retexa:passages', 'retexa:notes', 'retexa:leads', 'retexa:projects');
   const words = (url.searchParams.get('q') ?? '').trim().slice(0, MOST_QUERY);
   const projectId = projectOf(url, locals);
   const all = FOUND_KINDS.find((kind) => kind === url.searchParams.get('all'));

@@ -4,6 +4,7 @@
   import QueryProblems from '$lib/ui/frame/QueryProblems.svelte';
   import { Button, Empty, Key, PageHead } from '$lib/ui/kit';
   import { SvelteMap } from 'svelte/reactivity';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { locatorText } from '$lib/core/passages';
   import type { Excerpt } from '$lib/core/text';
@@ -21,6 +22,7 @@
   const others = $derived([
     { kind: 'passages' as const, name: 'Passages', found: data.found.passages },
     { kind: 'copies' as const, name: 'In the text of copies', found: data.found.copies },
+    { kind: 'texts' as const, name: 'In what you write', found: data.found.texts },
     { kind: 'notes' as const, name: 'Notes', found: data.found.notes },
     { kind: 'leads' as const, name: 'Leads', found: data.found.leads },
   ]);
@@ -30,8 +32,17 @@
   function hrefOf(kind: FoundKind, hit: Hit): string {
     if (kind === 'passages')
       return hit.copyId ? `/copies/${hit.copyId}?passage=${hit.id}` : `/passages?source=${hit.sourceId}`;
+    if (hit.at) return hit.at;
     if (kind === 'copies') return `/copies/${hit.id}?words=${encodeURIComponent(hit.excerpt.exact)}`;
     return `/${kind}?q=${encodeURIComponent(data.words)}${data.everywhere ? '&in=library' : ''}`;
+  }
+
+  /** What is written belongs to a project, which is chosen on the way there. */
+  async function follow(event: MouseEvent, hit: Hit) {
+    if (!hit.at || hit.projectId === data.projectId || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+    await attempt(() => call('POST', '/api/scope', { projectId: hit.projectId }));
+    await goto(hit.at, { invalidateAll: true });
   }
 
   // References not printed yet are printed after the page is there.
@@ -87,8 +98,8 @@
   <Empty>
     <h2>Search everything</h2>
     <p>
-      Sources, passages, the text of their copies, notes and leads. Type a word in the field above; the field
-      can be reached from anywhere with <Key keys={keyFor('search') ?? 'Ctrl+K'} />.
+      Sources, passages, the text of their copies, outlines, drafts, notes and leads. Type a word in the field
+      above; the field can be reached from anywhere with <Key keys={keyFor('search') ?? 'Ctrl+K'} />.
     </p>
   </Empty>
 {:else if total === 0}
@@ -135,7 +146,9 @@
         <ul>
           {#each found.items as hit (hit.id)}
             <li>
-              <a class="hit serif" href={hrefOf(kind, hit)}>{@render stretch(hit.excerpt)}</a>
+              <a class="hit serif" href={hrefOf(kind, hit)} onclick={(e) => follow(e, hit)}
+                >{@render stretch(hit.excerpt)}</a
+              >
               <p class="from">
                 {#if hit.copyKind}<span class="kind">{COPY_KINDS[hit.copyKind]}</span>{/if}
                 {#if hit.label}<span>{hit.label}</span>{/if}

@@ -1,7 +1,8 @@
-import { worksCited, readPart, type Block, type DraftPart } from '../../core/drafting';
+import { readPart, textOfBlock, worksCited, type Block, type DraftPart } from '../../core/drafting';
 import { scoped, type Context } from '../access/context';
 import { notHere } from '../access/refusal';
 import { newId, now } from '../db/ids';
+import { index, takeOutOfIndex } from '../search/repository';
 
 /** A draft: the text being written of a project. */
 export interface Draft {
@@ -138,6 +139,7 @@ export async function writePart(
     .insert({ id, draft_id: draftId, position: Number.MAX_SAFE_INTEGER, ...said })
     .onConflict('id')
     .merge(said);
+  await index(ctx, 'part', id, textOfBlock(content));
   await ctx.db('draft_use').where({ part_id: id }).delete();
   const read = readPart({ id, content });
   for (const [kind, refs] of [
@@ -153,6 +155,7 @@ export async function dropPart(ctx: Context, id: string, revision: number, page:
     .db('draft_part')
     .where({ id })
     .update({ gone: true, revision, page, person_id: ctx.personId, changed: now() });
+  await takeOutOfIndex(ctx, 'part', [id]);
   await ctx.db('draft_use').where({ part_id: id }).delete();
 }
 

@@ -14,6 +14,7 @@ import { scoped, visible, type Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
 import { inParts, newId } from '../db/ids';
 import type { PassageRow } from '../passages/repository';
+import { index, takeOutOfIndex } from '../search/repository';
 import { checkSources } from '../sources/repository';
 
 /** A row of the table of what stands in sections. */
@@ -133,7 +134,21 @@ export async function changeItems(
         .where(where(item))
         .update({ position, ...own });
   }
+  await searchedBy(ctx, before, items);
   return { back, made };
+}
+
+/** Has sentences and questions found by what they say now. */
+async function searchedBy(ctx: Context, before: readonly Item[], items: readonly Item[]): Promise<void> {
+  const own = (all: readonly Item[]) =>
+    new Map(all.filter(({ kind }) => isOwn(kind)).map(({ ref, words = '' }) => [ref, words]));
+  const [were, are] = [own(before), own(items)];
+  await takeOutOfIndex(
+    ctx,
+    'own',
+    [...were.keys()].filter((ref) => !are.has(ref)),
+  );
+  for (const [ref, words] of are) if (were.get(ref) !== words) await index(ctx, 'own', ref, words);
 }
 
 function outcome(before: readonly Item[], changes: readonly ItemChange[]): ReturnType<typeof changed> {

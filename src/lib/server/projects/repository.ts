@@ -2,6 +2,8 @@ import type { ProjectWords } from '../../core/forms';
 import { scoped, type Context } from '../access/context';
 import { inParts, newId, now } from '../db/ids';
 import { notHere } from '../access/refusal';
+import { takeOutOfIndex } from '../search/repository';
+import { forgetOwn } from './sections';
 
 export interface Project {
   id: string;
@@ -94,6 +96,10 @@ export async function removeProjects(ctx: Context, ids: string[]): Promise<void>
       await scoped(ctx, table).whereIn('project_id', part).update({ project_id: null });
     await ctx.db('filing').whereIn('project_id', part).delete();
     const sections = scoped(ctx, 'section').whereIn('project_id', part).select('id');
+    await forgetOwn(ctx, sections.clone());
+    const drafts = scoped(ctx, 'draft').whereIn('project_id', part).select('id');
+    const parts = (await ctx.db('draft_part').whereIn('draft_id', drafts).pluck('id')) as string[];
+    await takeOutOfIndex(ctx, 'part', parts);
     await ctx.db('placement').whereIn('section_id', sections).delete();
     await scoped(ctx, 'preset').whereIn('section_id', sections.clone()).update({ section_id: null });
     await scoped(ctx, 'section').whereIn('project_id', part).delete();

@@ -3,6 +3,7 @@ import { inOrder, moved, putBefore, spotOf, type Spot } from '../../core/outline
 import { scoped, visible, type Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
 import { inParts, newId, now } from '../db/ids';
+import { takeOutOfIndex } from '../search/repository';
 
 /** A heading in a project's outline. */
 export interface Section {
@@ -195,11 +196,22 @@ export async function binnedSections(
   }[];
 }
 
+/** Sentences and questions of sections that go are not searched any more. */
+export async function forgetOwn(ctx: Context, sections: Knex.QueryBuilder): Promise<void> {
+  const own = (await ctx
+    .db('placement')
+    .whereIn('section_id', sections)
+    .whereNotNull('own_id')
+    .pluck('own_id')) as string[];
+  await takeOutOfIndex(ctx, 'own', own);
+}
+
 /** Removes sections in the bin for good, with what went there with them. What was placed there stays in the library. */
 export async function removeSections(ctx: Context, ids: string[]): Promise<void> {
   for (const part of inParts(ids)) {
     const going = () => scoped(ctx, 'section').whereIn('binned_with', part).select('id');
     await scoped(ctx, 'preset').whereIn('section_id', going()).update({ section_id: null });
+    await forgetOwn(ctx, going());
     await ctx.db('placement').whereIn('section_id', going()).delete();
     // What went to the bin before stood under one of these, perhaps, and is brought back to the top.
     await scoped(ctx, 'section').whereIn('parent_id', going()).update({ parent_id: null });

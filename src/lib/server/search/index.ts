@@ -1,3 +1,6 @@
+import type { Knex } from 'knex';
+import { textOfBlock, type Block } from '../../core/drafting';
+import { keyOf } from '../../core/outline';
 import { KIND_LABELS, type Locator } from '../../core/passages';
 import { excerpt, fold, type Excerpt } from '../../core/text';
 import { scoped, type Context } from '../access/context';
@@ -15,10 +18,10 @@ import type { Look } from '../lists/printing';
 import { listSources, type SourceItem } from '../sources';
 
 /** Where words can be found. */
-export const FOUND_KINDS = ['sources', 'passages', 'copies', 'notes', 'leads'] as const;
+export const FOUND_KINDS = ['sources', 'passages', 'copies', 'texts', 'notes', 'leads'] as const;
 export type FoundKind = (typeof FOUND_KINDS)[number];
 
-/** Words found in a passage, a note, a lead or the text of a copy. */
+/** Words found in a passage, a note, a lead, the text of a copy, an outline or a draft. */
 export interface Hit {
   id: string;
   excerpt: Excerpt;
@@ -29,12 +32,17 @@ export interface Hit {
   copyId?: string;
   copyKind?: Copy['kind'];
   locator?: Locator | null;
+  /** Of what one writes: its project, and where it stands, as an address within it. */
+  projectId?: string;
+  at?: string;
 }
 
 export interface Everything {
   sources: FirstOf<SourceItem>;
   passages: FirstOf<Hit>;
   copies: FirstOf<Hit>;
+  /** Sentences and questions of outlines, and drafts. */
+  texts: FirstOf<Hit>;
   notes: FirstOf<Hit>;
   leads: FirstOf<Hit>;
   /** What of the query cannot be asked as it is written. */
@@ -65,14 +73,23 @@ export async function searchEverything(
   const nothing = { total: 0, items: [] };
   const problems = problemsIn(parseQuery(text));
   if (!searchable(text) || problems.length)
-    return { sources: nothing, passages: nothing, copies: nothing, notes: nothing, leads: nothing, problems };
+    return {
+      sources: nothing,
+      passages: nothing,
+      copies: nothing,
+      texts: nothing,
+      notes: nothing,
+      leads: nothing,
+      problems,
+    };
   const filter = { text, ...(projectId ? { projectId } : {}) };
   const words = wordsSought(parseQuery(text));
   const most = (kind: FoundKind) => limits[kind] ?? limit;
-  const [sources, passages, copies, notes, leads] = await Promise.all([
+  const [sources, passages, copies, texts, notes, leads] = await Promise.all([
     listSources(ctx, filter, look, { from: { offset: 0 }, limit: most('sources'), sort: 'fit' }),
     listPassages(ctx, filter, most('passages')),
     copiesWith(ctx, text, projectId, most('copies')),
+    textsWith(ctx, text, projectId, most('texts')),
     listNotes(ctx, filter),
     listLeads(ctx, filter),
   ]);
@@ -82,7 +99,10 @@ export async function searchEverything(
   );
   const saidTo = (id: string) =>
     (threads.get(id)?.replies ?? []).map(({ owner, text: said }) => `${owner}: ${said}`);
-  const total = [sources, passages, copies].reduce((n, of) => n + of.total, notes.length + leads.length);
+  const total = [sources, passages, copies, texts].reduce(
+    (n, of) => n + of.total,
+    notes.length + leads.length,
+  );
   const near = total === 0 ? await nearQuery(ctx, text) : undefined;
   return {
     ...(near ? { near } : {}),
@@ -101,6 +121,7 @@ export async function searchEverything(
       })),
     },
     copies,
+    texts,
     notes: {
       total: notes.length,
       items: notes.slice(0, most('notes')).map((n) => ({
@@ -184,5 +205,81 @@ async function copiesWith(
       sourceId: row.source_id,
       sourceLabel: labelOfRecord(row.record),
     })),
+  };
+}
+
+/** What is written with the words, in outlines and drafts; nothing where the query asks for what only a source has. */
+async function textsWith(
+  ctx: Context,
+  text: string,
+  projectId: string | undefined,
+  limit: number,
+): Promise<FirstOf<Hit>> {
+  const asked = parseQuery(text);
+  if (asked.terms.some((term) => term.kind !== 'words')) return { total: 0, items: [] };
+  const living = (query: Knex.QueryBuilder, project: string) => {
+    void query.join('project', 'project.id', project).whereNull('project.binned');
+    return projectId ? query.where('project.id', projectId) : query;
+  };
+  const own = living(
+    scoped(ctx, 'section')
+      .join('placement', 'placement.section_id', 'section.id')
+      .whereNull('section.binned')
+      .whereNotNull('placement.own_id'),
+    'section.project_id',
+  );
+  const parts = living(
+    scoped(ctx, 'draft')
+      .join('draft_part', 'draft_part.draft_id', 'draft.id')
+      .where('draft_part.gone', false),
+    'draft.project_id',
+  );
+  withWords(ctx, own, 'placement.own_id', 'own', asked);
+  withWords(ctx, parts, 'draft_part.id', 'part', asked);
+  const count = async (query: Knex.QueryBuilder) =>
+    ((await query.clone().count({ n: '*' })) as [{ n: number }])[0].n;
+  const total = (await count(own)) + (await count(parts));
+  const words = wordsSought(asked);
+  const said = (await own
+    .orderBy('project.name')
+    .orderBy('section.position')
+    .orderBy('placement.position')
+    .limit(limit)
+    .select(
+      'placement.own_id',
+      'placement.words',
+      'placement.section_id',
+      'section.project_id',
+      ctx.db.raw('section.name AS section'),
+      ctx.db.raw('project.name AS project'),
+    )) as { own_id: string; words: string; section_id: string; project_id: string; section: string; project: string }[]; // prettier-ignore
+  const written = (await parts
+    .orderBy('project.name')
+    .orderBy('draft_part.position')
+    .limit(limit - said.length)
+    .select(
+      'draft_part.id',
+      'draft_part.content',
+      'draft.project_id',
+      ctx.db.raw('project.name AS project'),
+    )) as { id: string; content: string; project_id: string; project: string }[];
+  return {
+    total,
+    items: [
+      ...said.map((row) => ({
+        id: row.own_id,
+        excerpt: shownFrom(row.words, words),
+        label: `${row.project}, ${row.section}`,
+        projectId: row.project_id,
+        at: `/outline?at=${encodeURIComponent(keyOf({ sectionId: row.section_id, ref: row.own_id }))}`,
+      })),
+      ...written.map((row) => ({
+        id: row.id,
+        excerpt: shownFrom(textOfBlock(JSON.parse(row.content) as Block), words),
+        label: `${row.project}, draft`,
+        projectId: row.project_id,
+        at: `/draft?part=${encodeURIComponent(row.id)}`,
+      })),
+    ],
   };
 }

@@ -12,7 +12,8 @@ import {
 import type { Context } from '../access/context';
 import { inParts } from '../db/ids';
 
-export type SearchKind = 'source' | 'passage' | 'note' | 'lead' | 'task' | 'copy';
+/** What is searched; `own` is a sentence or a question of an outline, `part` one of a draft. */
+export type SearchKind = 'source' | 'passage' | 'note' | 'lead' | 'task' | 'copy' | 'own' | 'part';
 
 /** A text by where its words stand. */
 export interface SearchText {

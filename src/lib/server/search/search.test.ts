@@ -5,7 +5,12 @@ import { sourceRecord } from '../../core/source';
 import type { Excerpt } from '../../core/text';
 import { transaction, type Context } from '../access/context';
 import { migrationSource } from '../db/migrations';
-import { fileSources, insertProject } from '../projects/repository';
+import { keyOf, type ItemChange } from '../../core/outline';
+import { openDraft, saveDraft } from '../drafts';
+import { addProject } from '../projects';
+import { changeItems } from '../projects/items';
+import { fileSources, insertProject, removeProjects } from '../projects/repository';
+import { sectionNamed } from '../projects/sections';
 import { insertSource } from '../sources/repository';
 import { keepLeads } from '../leads';
 import { binNote, keepNote } from '../notes';
@@ -95,6 +100,74 @@ describe('searching everything', () => {
     expect([few.notes.total, few.notes.items.length]).toEqual([5, 2]);
     const all = await searchEverything(ctx, 'pond', look, { limit: 2, limits: { notes: 300 } });
     expect(all.notes.items).toHaveLength(5);
+  });
+
+  it('finds what one writes in outlines and drafts, where it stands, until it is gone', async () => {
+    const { id: projectId } = await addProject(ctx, { name: 'Mills', style: 'apa', locale: 'en-US' });
+    const { id: sectionId } = await transaction(ctx, (inner) => sectionNamed(inner, projectId, 'Ponds'));
+    const put = await transaction(ctx, (inner) =>
+      changeItems(inner, projectId, [
+        { act: 'put', sectionId, before: null, items: [{ ref: '', kind: 'sentence', words: 'Ponds were zosterine.' }] },
+      ]),
+    ); // prettier-ignore
+    const ref = put.made[0]!;
+    const { id: draftId } = await openDraft(ctx, projectId);
+    const write = (base: number | null, text: string) =>
+      saveDraft(ctx, draftId, { since: 0, page: 'p', gone: [], order: ['a-part'], puts: [{ id: 'a-part', base, content: { type: 'paragraph', content: [{ type: 'text', text }] } }] }); // prettier-ignore
+    await write(null, 'The zosterine mud was deep.');
+    const found = async (text: string, project?: string) =>
+      (await search(text, project)).texts.items.map(({ label, at, projectId: of, excerpt }) => [label, at, of, ...hits(excerpt)]); // prettier-ignore
+    expect(await found('zosterine')).toEqual([
+      [
+        'Mills, Ponds',
+        `/outline?at=${encodeURIComponent(keyOf({ sectionId, ref }))}`,
+        projectId,
+        'zosterine',
+      ],
+      ['Mills, draft', '/draft?part=a-part', projectId, 'zosterine'],
+    ]);
+    expect(await found('zosterine', (await addProject(ctx, { name: 'Other', style: 'apa', locale: 'en-US' })).id)).toEqual([]); // prettier-ignore
+    // What only a source has, no text has.
+    expect(await found('zosterine author:ng')).toEqual([]);
+    const item = { sectionId, ref };
+    const said = (change: ItemChange) => transaction(ctx, (inner) => changeItems(inner, projectId, [change]));
+    await said({ act: 'write', item, kind: 'sentence', words: 'Ponds were deep.', was: 'Ponds were zosterine.' }); // prettier-ignore
+    await write(1, 'The mud was brackish.');
+    expect([await found('zosterine'), await found('brackish'), await found('ponds')].map((all) => all.length)).toEqual([0, 1, 1]); // prettier-ignore
+    await said({ act: 'take out', items: [item] });
+    expect(await found('ponds')).toEqual([]);
+    await transaction(ctx, (inner) => removeProjects(inner, [projectId]));
+    expect(await db('search_subject').whereIn('kind', ['own', 'part'])).toEqual([]);
+  });
+
+  it('finds what was written before that was searched', async () => {
+    const old = await openBefore('0036-texts-sought');
+    await old('section').insert({ id: 's', library_id: 'l', owner_id: 'p', project_id: 'j', name: 'S', position: 1, created: 'x' }); // prettier-ignore
+    await old('placement').insert({ section_id: 's', position: 1, own_id: 'o', own_kind: 'sentence', words: 'Étang' }); // prettier-ignore
+    await old('draft').insert({ id: 'd', library_id: 'l', project_id: 'j', revision: 1, created: 'x' });
+    const content = JSON.stringify({ type: 'paragraph', content: [{ type: 'text', text: 'Brackish' }] });
+    const part = {
+      draft_id: 'd',
+      position: 1,
+      content,
+      revision: 1,
+      page: 'p',
+      person_id: 'p',
+      changed: 'x',
+    };
+    await old('draft_part').insert([
+      { ...part, id: 'there', gone: false },
+      { ...part, id: 'gone', gone: true },
+    ]);
+    await old.migrate.latest({ migrationSource });
+    const rows = (await old('search')
+      .join('search_subject as s', 's.id', 'search.rowid')
+      .select('s.kind', 's.subject_id', 'body')) as object[];
+    expect(rows).toEqual([
+      { kind: 'own', subject_id: 'o', body: 'etang' },
+      { kind: 'part', subject_id: 'there', body: 'brackish' },
+    ]);
+    await old.destroy();
   });
 
   it('finds the text of copies that were there before it was searched', async () => {

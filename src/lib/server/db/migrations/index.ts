@@ -34,6 +34,7 @@ import * as passkeys from './0032-passkeys';
 import * as sentOnce from './0033-sent-once';
 import * as repliesSought from './0034-replies-sought';
 import * as pointsAtSource from './0035-points-at-source';
+import * as textsSought from './0036-texts-sought';
 
 interface Migration {
   name: string;
@@ -76,6 +77,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0033-sent-once', up: sentOnce.up },
   { name: '0034-replies-sought', up: repliesSought.up },
   { name: '0035-points-at-source', up: pointsAtSource.up },
+  { name: '0036-texts-sought', up: textsSought.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
