@@ -652,6 +652,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       bytes: Uint8Array.from([0x50, 0x4b, 5, 6]),
       type: 'application/octet-stream',
     },
+    post(`/api/drafts/${i.draft}/template`, {}, 'DELETE'),
   ],
   'api/drafts/[id]/print': (i) => [get(`/api/drafts/${i.draft}/print`)],
   'api/drafts/[id]/out': (i) => [

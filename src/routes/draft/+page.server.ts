@@ -12,7 +12,12 @@ export const load: PageServerLoad = async ({ locals, depends }) => {
     itemsOfOutline(ctx, projectId),
   ]);
   return {
-    draft: draft && { id: draft.id, projectId, listed: draft.listed },
+    draft: draft && {
+      id: draft.id,
+      projectId,
+      listed: draft.listed,
+      template: draft.template?.name ?? '',
+    },
     sections: outlines.filter((section) => section.projectId === projectId),
     items,
   };

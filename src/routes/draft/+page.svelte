@@ -20,18 +20,19 @@
   ] as const;
   let text: Draft | undefined = $state();
   let elsewhere = $state(false);
-  let made = $state<{ id: string; projectId: string; listed: string[] }>();
+  let made = $state<{ id: string; projectId: string; listed: string[]; template: string }>();
   const draft = $derived(data.draft ?? (made?.projectId === project?.id ? made : undefined));
   // A project that is written about for the first time gets its draft.
   $effect(() => {
     if (!project || draft || !allows('edit')) return;
     const { id } = project;
     void attempt(async () => {
-      made = await call<{ id: string; projectId: string; listed: string[] }>(
+      const begun = await call<{ id: string; projectId: string; listed: string[] }>(
         'POST',
         `/api/projects/${id}/draft`,
         {},
       );
+      made = { ...begun, template: '' };
     });
   });
 </script>
@@ -51,7 +52,11 @@
       >
     {/each}
     <Button onclick={() => (elsewhere = true)}>Written elsewhere…</Button>
-    {#if draft}<DraftOut draftId={draft.id} flush={async () => text?.flush()} />{/if}
+    {#if draft}<DraftOut
+        draftId={draft.id}
+        template={draft.template}
+        flush={async () => text?.flush()}
+      />{/if}
   {/if}
 </PageHead>
 

@@ -20,6 +20,8 @@ import {
   checksOf,
   draftSave,
   draftSince,
+  dropTemplate,
+  findDraft,
   findWorks,
   lastBorrowed,
   listVersions,
@@ -30,6 +32,7 @@ import {
   usesOf,
   worksFor,
   writeDraft,
+  writeInTemplate,
 } from './index';
 
 let db: Knex;
@@ -286,6 +289,28 @@ describe('written out', () => {
     expect(files['word/styles.xml']).toMatch(/w:styleId="Caption"/);
     await expect(writeDraft(ctx, draftId, { as: 'docx', citing: 'keys' }, look, new Uint8Array(9))).rejects.toMatchObject({ status: 422 });
   }); // prettier-ignore
+
+  it('in a template that is kept with it for the next time, by who may change it, until it is taken off', async () => {
+    const look = { style: 'apa', locale: 'en-US' };
+    const bytes = new Uint8Array(await Packer.toBuffer(new Document({ styles: { default: { heading1: { run: { font: 'Garamond' } } } }, sections: [{ children: [new Paragraph('Names')] }] }))); // prettier-ignore
+    const kept = async () => (await findDraft(ctx, projectId))?.template;
+    const again = { as: 'docx', citing: 'keys', template: true } as const;
+    await expect(writeDraft(ctx, draftId, again, look)).rejects.toMatchObject({ status: 409 });
+    const given = { name: 'thesis.docx', bytes };
+    // Who may only read gets the document, and what is no template is not kept.
+    await writeInTemplate({ ...ctx, role: 'reader' }, draftId, given, look);
+    await expect(writeInTemplate(ctx, draftId, { ...given, bytes: new Uint8Array(9) }, look)).rejects.toMatchObject({ status: 422 }); // prettier-ignore
+    expect(await kept()).toBeUndefined();
+    const made = await writeInTemplate(ctx, draftId, given, look);
+    expect(await kept()).toMatchObject({ name: 'thesis.docx' });
+    const styles = (body: string) => unzipped(body)['word/styles.xml'];
+    expect(styles((await writeDraft(ctx, draftId, again, look)).body)).toBe(styles(made.body));
+    await expect(dropTemplate({ ...ctx, role: 'annotator' }, draftId)).rejects.toMatchObject({ status: 403 });
+    const { sha256 } = (await kept())!;
+    await dropTemplate(ctx, draftId);
+    expect(await kept()).toBeUndefined();
+    expect(await db('leaving_file').pluck('sha256')).toEqual([sha256]);
+  });
 
   it('as .odt, its citations printed in it, with formulas, captions and a table', async () => {
     const files = unzipped((await out('odt', 'keys')).body);

@@ -38,7 +38,7 @@ export {
   type BorrowedResult,
   type ToldBorrowing,
 } from './borrowing';
-export { draftOutRequest, writeDraft, type DRAFT_OUTPUTS } from './out';
+export { draftOutRequest, dropTemplate, writeDraft, writeInTemplate, type DRAFT_OUTPUTS } from './out';
 export { worksFor, type DraftWork } from './works';
 
 const CHANGE = { right: 'edit', of: ['drafts'] } as const;

@@ -12,7 +12,10 @@ import {
 } from '../../core/drafting-out';
 import { formulaAsXml, formulaToMathml } from '../../reading/formulas';
 import { MANUSCRIPTS } from '../../reading/manuscripts';
+import { may } from '../../core/members';
+import { change } from '../access/change';
 import type { Context } from '../access/context';
+import { keepFile, readKept } from '../files/store';
 import { Refusal } from '../access/refusal';
 import { citesInNotes, printText, type Look } from '../lists/printing';
 import { drawnFigure } from '../passages/figures';
@@ -22,7 +25,7 @@ import type { Source } from '../sources/repository';
 import { manuscript, write } from '../workers/pools';
 import { draftDocx } from './docx';
 import { printedManuscript } from './manuscript';
-import { getDraft, partsOf } from './repository';
+import { getDraft, partsOf, setTemplate } from './repository';
 import { sourcesFor } from './works';
 
 /** Ways a draft is written out. */
@@ -32,7 +35,12 @@ export const DRAFT_OUTPUTS = ['docx', 'odt', 'html', 'markdown', 'latex'] as con
 export const draftOutRequest = z.strictObject({
   as: z.enum(DRAFT_OUTPUTS),
   citing: z.enum(['keys', 'printed']).default('printed'),
+  /** A .docx in the styles of the template that is kept with the draft. */
+  template: z.boolean().optional(),
 });
+
+/** What is changed here. */
+const CHANGE = { right: 'edit', of: ['projects'] } as const;
 
 /** Most figures that are written with their pictures. */
 const MOST_FIGURES = 300;
@@ -100,13 +108,37 @@ const zippedOdt = ({ texts: { mimetype, ...texts }, pictures }: OdtFiles): Uint8
     ),
   });
 
+/**
+ * A draft as a .docx in the styles of a template; where who asks may change the draft, the template is kept with it for the next time.
+ * Refuses what is no template, and keeps it not.
+ */
+export async function writeInTemplate(
+  ctx: Context,
+  draftId: string,
+  { name, bytes }: { name: string; bytes: Uint8Array },
+  look: Look,
+) {
+  const made = await writeDraft(ctx, draftId, { as: 'docx', citing: 'keys' }, look, bytes);
+  if (may(ctx.role, 'edit')) {
+    const sha256 = await keepFile(bytes);
+    await change(ctx, { ...CHANGE, names: { draft: draftId } }, (inner) =>
+      setTemplate(inner, draftId, { name, sha256 }),
+    );
+  }
+  return made;
+}
+
+/** Keeps no template with a draft any more. */
+export const dropTemplate = (ctx: Context, draftId: string): Promise<void> =>
+  change(ctx, { ...CHANGE, names: { draft: draftId } }, (inner) => setTemplate(inner, draftId, undefined));
+
 /** A draft as a file, in a style, a .docx in the styles of a template if one is given; what needs its references or pictures beside it comes in an archive with them. */
 export async function writeDraft(
   ctx: Context,
   draftId: string,
-  { as, citing }: z.infer<typeof draftOutRequest>,
+  { as, citing, template: inKept }: z.infer<typeof draftOutRequest>,
   look: Look,
-  template?: Uint8Array,
+  given?: Uint8Array,
 ): Promise<{ name: string; mediaType: string; body: string; binary: boolean }> {
   const { out, sources } = await gathered(ctx, draftId, look);
   const pictures = [...out.pictures].map(
@@ -133,6 +165,10 @@ export async function writeDraft(
         citing === 'keys'
           ? await printedManuscript(ctx, { kind: as, bytes: written }, records, look)
           : { bytes: written };
+      const kept = inKept && as === 'docx' ? (await getDraft(ctx, draftId)).template : undefined;
+      if (inKept && !kept)
+        throw new Refusal(409, 'No template is kept with this text any more. Give it again.');
+      const template = given ?? (kept && (await readKept(kept.sha256)));
       const styled = template ? await manuscript({ what: 'template', bytes, template }) : bytes;
       return {
         name: `draft.${as}`,

@@ -1,6 +1,7 @@
 import { readPart, textOfBlock, worksCited, type Block, type DraftPart } from '../../core/drafting';
 import { scoped, type Context } from '../access/context';
 import { notHere } from '../access/refusal';
+import { filesLeave } from '../copies/repository';
 import { newId, now } from '../db/ids';
 import { index, takeOutOfIndex } from '../search/repository';
 
@@ -12,6 +13,14 @@ export interface Draft {
   revision: number;
   /** Sources in its list that it does not cite. */
   listed: string[];
+  /** The .docx whose styles it is saved in, where one was given. */
+  template?: Template;
+}
+
+/** A kept template: what its file was called, and its bytes. */
+export interface Template {
+  name: string;
+  sha256: string;
 }
 
 interface DraftRow {
@@ -19,6 +28,8 @@ interface DraftRow {
   project_id: string;
   revision: number;
   listed: string;
+  template_sha256: string | null;
+  template_name: string | null;
 }
 
 interface PartRow {
@@ -40,6 +51,9 @@ const opened = (row: DraftRow): Draft => ({
   projectId: row.project_id,
   revision: row.revision,
   listed: JSON.parse(row.listed) as string[],
+  ...(row.template_sha256
+    ? { template: { name: row.template_name ?? 'template.docx', sha256: row.template_sha256 } }
+    : {}),
 });
 const openedPart = ({ id, content, revision }: PartRow): KeptPart => ({
   id,
@@ -65,6 +79,15 @@ export async function insertDraft(ctx: Context, projectId: string): Promise<Draf
   const id = newId();
   await ctx.db('draft').insert({ id, library_id: ctx.libraryId, project_id: projectId, created: now() });
   return { id, projectId, revision: 0, listed: [] };
+}
+
+/** Sets the template of a draft, or takes it off; the one before leaves the store unless something else has it. */
+export async function setTemplate(ctx: Context, id: string, template: Template | undefined): Promise<void> {
+  const before = (await getDraft(ctx, id)).template;
+  await scoped(ctx, 'draft')
+    .where({ id })
+    .update({ template_sha256: template?.sha256 ?? null, template_name: template?.name ?? null });
+  if (before && before.sha256 !== template?.sha256) await filesLeave(ctx, [before.sha256]);
 }
 
 /** Writes what a draft has beside its parts. */

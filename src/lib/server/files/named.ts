@@ -6,4 +6,5 @@ export const NAMED: readonly (readonly [table: string, column: string])[] = [
   ['passage', 'figure_sha256'],
   ['note', 'audio_sha256'],
   ['own_style', 'sha256'],
+  ['draft', 'template_sha256'],
 ];

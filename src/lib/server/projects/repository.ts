@@ -1,5 +1,6 @@
 import type { ProjectWords } from '../../core/forms';
 import { scoped, type Context } from '../access/context';
+import { filesLeave } from '../copies/repository';
 import { inParts, newId, now } from '../db/ids';
 import { notHere } from '../access/refusal';
 import { takeOutOfIndex } from '../search/repository';
@@ -98,6 +99,10 @@ export async function removeProjects(ctx: Context, ids: string[]): Promise<void>
     const sections = scoped(ctx, 'section').whereIn('project_id', part).select('id');
     await forgetOwn(ctx, sections.clone());
     const drafts = scoped(ctx, 'draft').whereIn('project_id', part).select('id');
+    await filesLeave(
+      ctx,
+      (await drafts.clone().clearSelect().pluck('template_sha256')) as unknown as (string | null)[],
+    );
     const parts = (await ctx.db('draft_part').whereIn('draft_id', drafts).pluck('id')) as string[];
     await takeOutOfIndex(ctx, 'part', parts);
     await ctx.db('placement').whereIn('section_id', sections).delete();

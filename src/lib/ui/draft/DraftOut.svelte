@@ -1,10 +1,20 @@
 <script lang="ts">
   import { call, downloadMade, type MadeFile } from '../frame/client';
+  import { renew } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button, FileButton, Popover } from '../kit';
 
   /** The draft of a project as a file, in its style. `flush` sends what was typed before. */
-  let { draftId, flush }: { draftId: string; flush: () => Promise<void> } = $props();
+  let {
+    draftId,
+    template,
+    flush,
+  }: {
+    draftId: string;
+    /** What the kept template is called; nothing where none is. */
+    template: string;
+    flush: () => Promise<void>;
+  } = $props();
   const FILES = [
     ['docx', 'keys', '.docx', 'Headings, footnotes, captions, list; its citations can be printed again'],
     ['docx', 'printed', '.docx, plain', 'The same, its citations text like any other'],
@@ -17,11 +27,15 @@
   ] as const;
   let busy = $state(false);
   const id = $props.id();
-  async function save(as: string, citing: string) {
+  async function save(as: string, citing: string, inKept = false) {
     busy = true;
     await attempt(async () => {
       await flush();
-      const made = await call<MadeFile>('POST', `/api/drafts/${draftId}/out`, { as, citing });
+      const made = await call<MadeFile>('POST', `/api/drafts/${draftId}/out`, {
+        as,
+        citing,
+        ...(inKept ? { template: true } : {}),
+      });
       downloadMade(made);
       done(`${made.name} is saved.`);
     });
@@ -32,11 +46,19 @@
     busy = true;
     await attempt(async () => {
       await flush();
-      downloadMade(await call<MadeFile>('POST', `/api/drafts/${draftId}/template`, file));
+      const path = `/api/drafts/${draftId}/template?name=${encodeURIComponent(file.name)}`;
+      downloadMade(await call<MadeFile>('POST', path, file));
       done(`draft.docx is saved in the styles of ${file.name}.`);
+      await renew('projects');
     });
     busy = false;
   }
+  const without = () =>
+    attempt(async () => {
+      await call('DELETE', `/api/drafts/${draftId}/template`, {});
+      done(`${template} is not kept with the text any more.`);
+      await renew('projects');
+    });
   let paper: HTMLIFrameElement | undefined = $state();
   let printing = $state(0);
   /** Hands the page to the browser, which prints it or saves it as PDF. */
@@ -71,13 +93,26 @@
           <span class="small-label">{what}</span>
         </li>
       {/each}
+      {#if template}
+        <li>
+          <Button small disabled={busy} onclick={() => save('docx', 'keys', true)}
+            >.docx in the template</Button
+          >
+          <span class="small-label"
+            >{template}, kept with the text
+            <Button small look="quiet" needs="edit" disabled={busy} onclick={without}>Without it</Button
+            ></span
+          >
+        </li>
+      {/if}
       <li>
         <FileButton
           small
           label="Template"
           accept=".docx"
           disabled={busy}
-          onfiles={([file]) => inTemplate(file)}>.docx in a template…</FileButton
+          onfiles={([file]) => inTemplate(file)}
+          >{template ? '.docx in another…' : '.docx in a template…'}</FileButton
         >
         <span class="small-label">In the styles, page and margins of your university’s .docx</span>
       </li>

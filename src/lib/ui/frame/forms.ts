@@ -21,6 +21,9 @@ export function formOf<T extends Record<string, unknown>>(
     SPA: true,
     dataType: 'json',
     resetForm: false,
+    // What was changed is renewed by the change itself; a second time would take the focus from who types on already.
+    applyAction: false,
+    invalidateAll: false,
     multipleSubmits: 'prevent',
     validators: zod4Client(whole),
     async onUpdate({ form: said }) {

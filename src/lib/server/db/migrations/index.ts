@@ -35,6 +35,7 @@ import * as sentOnce from './0033-sent-once';
 import * as repliesSought from './0034-replies-sought';
 import * as pointsAtSource from './0035-points-at-source';
 import * as textsSought from './0036-texts-sought';
+import * as template from './0037-template';
 
 interface Migration {
   name: string;
@@ -78,6 +79,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0034-replies-sought', up: repliesSought.up },
   { name: '0035-points-at-source', up: pointsAtSource.up },
   { name: '0036-texts-sought', up: textsSought.up },
+  { name: '0037-template', up: template.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
