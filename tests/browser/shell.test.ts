@@ -348,7 +348,12 @@ describe('the shell', () => {
     await me.type('Name', 'One paper');
     await me.page.click('dialog [aria-label^="Citing style"]');
     await me.type('Find a style by name', 'modern language');
-    await me.page.waitForSelector('dialog [data-style=modern-language-association]');
+    // Enter takes the first, once what was typed has been looked for.
+    await me.page.waitForFunction(
+      () =>
+        document.querySelector('dialog [data-style]')?.getAttribute('data-style') ===
+        'modern-language-association',
+    );
     await me.page.keyboard.press('Enter');
     await me.press('Keep the changes');
     await me.see('One paper is changed.', '.toasts');

@@ -99,7 +99,7 @@
             >.docx in the template</Button
           >
           <span class="small-label"
-            >{template}, kept with the text
+            >{template}
             <Button small look="quiet" needs="edit" disabled={busy} onclick={without}>Without it</Button
             ></span
           >

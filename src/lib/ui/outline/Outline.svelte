@@ -480,15 +480,17 @@
     >
   {/if}
   {#if current}
-    {#each [['ArrowUp', '↑', 'up'], ['ArrowDown', '↓', 'down'], ['ArrowLeft', '←', current.kind === 'section' ? 'out' : 'to the section before'], ['ArrowRight', '→', current.kind === 'section' ? 'under the one before' : 'to the section after']] as const as [key, sign, words] (key)}
-      <Button
-        small
-        look="quiet"
-        aria-label="Move {words}"
-        title="Move {words} (Alt+Shift+{sign})"
-        onclick={() => step(key)}>{sign}</Button
-      >
-    {/each}
+    <span class="steps">
+      {#each [['ArrowUp', '↑', 'up'], ['ArrowDown', '↓', 'down'], ['ArrowLeft', '←', current.kind === 'section' ? 'out' : 'to the section before'], ['ArrowRight', '→', current.kind === 'section' ? 'under the one before' : 'to the section after']] as const as [key, sign, words] (key)}
+        <Button
+          small
+          look="quiet"
+          aria-label="Move {words}"
+          title="Move {words} (Alt+Shift+{sign})"
+          onclick={() => step(key)}>{sign}</Button
+        >
+      {/each}
+    </span>
   {/if}
 {/snippet}
 <div
@@ -557,6 +559,10 @@
 </div>
 
 <style>
+  .steps {
+    display: inline-flex;
+    gap: 6px;
+  }
   .acts {
     display: flex;
     flex-wrap: wrap;
