@@ -109,6 +109,8 @@
     );
     choose({ id: made.id, label: made.title });
   }
+  /** A pointer that rests while the list changes under it chooses nothing. */
+  const moved = ({ movementX, movementY }: MouseEvent) => movementX !== 0 || movementY !== 0;
   function onkeydown(event: KeyboardEvent) {
     if (event.key === 'ArrowDown') at = Math.min(found.length - 1, at + 1);
     else if (event.key === 'ArrowUp') at = Math.max(0, at - 1);
@@ -165,7 +167,7 @@
               look="bare"
               tabindex={-1}
               data-style={style.id}
-              onmouseenter={() => (at = i)}
+              onmousemove={(e) => moved(e) && (at = i)}
               onclick={() => choose(style)}
               ><span>{style.label}</span><small
                 >{style.own ? 'your own, ' : ''}{FORMAT_LABELS[style.format as CitationFormat] ??
