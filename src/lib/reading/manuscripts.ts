@@ -80,7 +80,7 @@ const NOTHING: PrintedText = {
   set: () => ({ citations: [], list: { entries: [], hangingIndent: false, hasList: false }, changed: [] }),
 };
 
-/** The citekeys a manuscript cites, each once. */
+/** The citekeys a manuscript cites or lists, each once; `*` among them where it lists all there are. */
 export const manuscriptKeys = (kind: ManuscriptKind, bytes: Uint8Array): string[] => [
   ...new Set(
     printManuscript(kind, bytes, NOTHING, new Map(), { notes: false }).missing.map(({ key }) => key),

@@ -73,7 +73,9 @@ export function printMarkdown(
     if (unknown.length === 0) cited.add(citation);
     for (const { id } of unknown) missing.push({ key: id, line });
   }
-  for (const key of manuscript.nocite) if (key !== '*' && !works.has(key)) missing.push({ key, line: 1 });
+  // All there are is wanting where there are none.
+  for (const key of manuscript.nocite)
+    if (key === '*' ? works.size === 0 : !works.has(key)) missing.push({ key, line: 1 });
   const firstMet = new Map<string, number>();
   for (const { at, name } of manuscript.notes) if (!firstMet.has(name)) firstMet.set(name, at);
   const numbers = notes ? noteNumbers(manuscript, cited) : new Map<number, number>();

@@ -40,7 +40,9 @@ export function setManuscript(
     for (const { id } of unknown) missing.push({ key: id, place: one.place });
     return unknown.length === 0;
   });
-  for (const { key, place } of nocite) if (key !== '*' && !works.has(key)) missing.push({ key, place });
+  // All there are is wanting where there are none.
+  for (const { key, place } of nocite)
+    if (key === '*' ? works.size === 0 : !works.has(key)) missing.push({ key, place });
   const { citations } = numbered(known, { notes });
   const listed = new Set(citations.flatMap(({ cites }) => cites.map(({ id }) => id)));
   for (const { key } of nocite)

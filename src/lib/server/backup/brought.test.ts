@@ -199,5 +199,17 @@ describe('a library brought in from a backup', () => {
     expect(ctx.role).toBe('owner');
     expect((await listPassages(ctx, {}, 10)).total).toBe(2);
     await other.destroy();
+    // Where people have accounts, nobody says they are another, and reads what that one keeps for themselves.
+    const shared = await openDatabase(':memory:');
+    const keeper = await defaultContext(shared);
+    await account(shared, keeper.personId, 'keeper@quay.example');
+    await bringLibrary(shared, bag, ada.libraryId, {
+      personId: keeper.personId,
+      copiedOn: 'x',
+      as: ben.personId,
+    });
+    const seen = await listPassages((await contextOf(shared, ada.libraryId, keeper.personId))!, {}, 10);
+    expect(seen.items.map(({ exact }) => exact)).toEqual(['pond']);
+    await shared.destroy();
   });
 });

@@ -158,7 +158,9 @@ async function peopleHere(
     taken.add(known);
   };
   const people = peopleNamed(bag, libraryId);
-  if (as && people.some(({ id }) => id === as)) is(as, personId);
+  // Who somebody is is known by their account, where there are any.
+  const alone = !(await trx('account').first('person_id'));
+  if (as && alone && people.some(({ id }) => id === as)) is(as, personId);
   for (const { id } of people)
     if (!here.has(id) && (await trx('person').where({ id }).first('id'))) is(id, id);
   for (const { id, name, created, mail } of people) {

@@ -10,7 +10,7 @@ import { merge } from '../duplicates';
 import { keepFile } from '../files/store';
 import { getJob } from '../jobs';
 import { keepPassage } from '../passages';
-import { addProject } from '../projects';
+import { addProject, file } from '../projects';
 import { insertSource } from '../sources/repository';
 import { keepTestCopy, openTestLibrary } from '../test-library';
 import { closePools } from '../workers/pools';
@@ -27,6 +27,7 @@ import {
   listVersions,
   lookForBorrowed,
   openDraft,
+  printGiven,
   readVersion,
   saveDraft,
   usesOf,
@@ -384,6 +385,25 @@ describe('words of kept documents', () => {
     await save(1, { puts: [put('a', said(`Once “${RUN}”.`), 1), put('b', said('My own words.'), 1)], order: ['a', 'b'] }); // prettier-ignore
     expect((await ended()).result).toMatchObject({ total: 0, borrowings: [] });
   }, 120_000);
+});
+
+it('lists all of the project, or of the library, where a manuscript that was written elsewhere asks for that', async () => {
+  await file(ctx, projectId, [ng], true);
+  const listed = async (project?: string) => {
+    const text = '---\nnocite: |\n  @*\n---\n\nNobody is cited.\n';
+    const { body, missing } = await printGiven(ctx, Buffer.from(text), 'a.md', look, project);
+    return {
+      missing,
+      names: Buffer.from(body, 'base64')
+        .toString()
+        .match(/Pell|Ng(?=,)/g),
+    };
+  };
+  expect(await listed(projectId)).toEqual({ missing: [], names: ['Ng'] });
+  expect(await listed()).toEqual({ missing: [], names: ['Ng', 'Pell'] });
+  // A project that has nothing lists nothing, which is told.
+  const { id } = await addProject(ctx, { name: 'Empty', ...look });
+  expect(await listed(id)).toMatchObject({ missing: [{ key: '*' }], names: null });
 });
 
 it('is of the library of who asks', async () => {

@@ -8,7 +8,8 @@ import {
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { citesInNotes, printingIn, type Look } from '../lists/printing';
-import { sourcesByKeys } from '../sources/repository';
+import { listIds } from '../sources';
+import { getSources, sourcesByKeys } from '../sources/repository';
 import { manuscript } from '../workers/pools';
 import { sourcesFor } from './works';
 
@@ -38,18 +39,22 @@ export const printedManuscript = async (
 
 /**
  * Prints the citations and the list of a manuscript that was written elsewhere, in a style. Works are named in it by the citekeys
- * of the library. Refuses, with words, what is no manuscript.
+ * of the library; where it lists all there are (`@*`), those are the sources of the project, or of the library where none is chosen. Refuses,
+ * with words, what is no manuscript.
  */
 export async function printGiven(
   ctx: Context,
   given: Uint8Array,
   name: string,
   look: Look,
+  projectId?: string,
 ): Promise<PrintedManuscript> {
   const kind = manuscriptKind(name);
   if (!kind)
     throw new Refusal(422, `“${name}” is none of the kinds that are printed: .docx, .odt, .md and .tex.`);
-  const known = await sourcesByKeys(ctx, await manuscript({ what: 'keys', kind, bytes: given }));
+  const keys = await manuscript({ what: 'keys', kind, bytes: given });
+  const known = await sourcesByKeys(ctx, keys);
+  if (keys.includes('*')) for (const [key, id] of await allListed(ctx, projectId)) known.set(key, id);
   const sources = await sourcesFor(ctx, [...known.values()]);
   const { bytes, ...told } = await printedManuscript(
     ctx,
@@ -67,4 +72,18 @@ export async function printGiven(
     body: Buffer.from(bytes).toString('base64'),
     binary: true,
   };
+}
+
+/** Most works that are listed because all are asked for. */
+const MOST_LISTED = 5_000;
+
+/** All sources of a project, or of the library, by their citekeys. Refuses where those are too many for a list. */
+async function allListed(ctx: Context, projectId: string | undefined): Promise<[string, string][]> {
+  const ids = await listIds(ctx, projectId ? { projectId } : {});
+  if (ids.length > MOST_LISTED)
+    throw new Refusal(
+      422,
+      `It lists all there are (@*), which are ${ids.length.toLocaleString('en')} sources; at most ${MOST_LISTED.toLocaleString('en')} are listed. Choose a project first.`,
+    );
+  return (await getSources(ctx, ids)).map(({ citekey, id }) => [citekey, id]);
 }
