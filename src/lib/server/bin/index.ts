@@ -45,7 +45,11 @@ async function removeWhere(ctx: Context, table: string, column: string, ids: str
 const idsOf = (rows: Row[]) => rows.map((r) => r.id!);
 
 /** Rows that have a history and are searched, with both. */
-async function remove(ctx: Context, kind: Exclude<SearchKind, 'copy' | 'own' | 'part'>, ids: string[]): Promise<void> {
+async function remove(
+  ctx: Context,
+  kind: Exclude<SearchKind, 'copy' | 'own' | 'part'>,
+  ids: string[],
+): Promise<void> {
   await removeWhere(ctx, 'revision', 'subject_id', ids);
   await takeOutOfIndex(ctx, kind, ids);
   await removeWhere(ctx, kind, 'id', ids);
