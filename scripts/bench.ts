@@ -22,7 +22,7 @@ import { MARSH, THESIS, htmlOf } from '../stand-ins/texts';
 import { findGroups, signatureOf, type Signature } from '../src/lib/core/duplicates/index';
 import { FORMATS, readFormat, writeFormat } from '../src/lib/core/formats/index';
 import { sourceRecord, toCsl, type SourceRecord } from '../src/lib/core/source/index';
-import { defaultContext, makePerson, transaction } from '../src/lib/server/access/context';
+import { defaultContext, makePerson, transaction, type Context } from '../src/lib/server/access/context';
 import { letIn } from '../src/lib/server/accounts';
 import { bringLibrary } from '../src/lib/server/backup/brought';
 import { deleteLibrary } from '../src/lib/server/libraries';
@@ -895,6 +895,16 @@ await part('page', 'Reference list on the page, 1,000 sources', async () => {
   await app.stop();
 });
 /** Seconds people are at it together; ten minutes are what is asked: `SECONDS=600`. */
+/** Adds a large library to one that is empty. */
+async function addLarge(ctx: Context, size: number): Promise<void> {
+  const records = [...largeLibrary(size)];
+  for (let from = 0; from < records.length; from += 500)
+    await transaction(ctx, async (inner) => {
+      for (const record of records.slice(from, from + 500))
+        await insertSource(inner, record, { checked: true, why: 'generated' });
+    });
+}
+
 const TOGETHER = Number(process.env.SECONDS ?? 90);
 await part(
   'together',
@@ -903,12 +913,7 @@ await part(
     const app = await startApp();
     const db = await openDatabase(join(app.dataFolder, 'retexa.sqlite'));
     const ctx = await defaultContext(db);
-    const records = [...largeLibrary(20_000)];
-    for (let from = 0; from < records.length; from += 500)
-      await transaction(ctx, async (inner) => {
-        for (const record of records.slice(from, from + 500))
-          await insertSource(inner, record, { checked: true, why: 'generated' });
-      });
+    await addLarge(ctx, 20_000);
     process.env.RETEXA_DATA = app.dataFolder;
     // Two gigabytes of documents, none of them the same.
     for (let i = 0; i < 400; i++) {
@@ -1042,12 +1047,7 @@ await part('brought', 'a library of 20,000 sources brought back out of a backup,
   process.env.RETEXA_DATA = folder;
   const db = await openDatabase(join(folder, 'retexa.sqlite'));
   const ctx = await defaultContext(db);
-  const records = [...largeLibrary(20_000)];
-  for (let from = 0; from < records.length; from += 500)
-    await transaction(ctx, async (inner) => {
-      for (const record of records.slice(from, from + 500))
-        await insertSource(inner, record, { checked: true, why: 'generated' });
-    });
+  await addLarge(ctx, 20_000);
   await db.raw('VACUUM INTO ?', [join(folder, 'copy.sqlite')]);
   const bag = new Database(join(folder, 'copy.sqlite'), { readonly: true });
   const lag = monitorEventLoopDelay({ resolution: 5 });

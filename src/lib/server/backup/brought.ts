@@ -1,7 +1,9 @@
 import type Database from 'better-sqlite3';
 import type { Knex } from 'knex';
 import type { Role } from '../../core/members';
+import { accountsThere } from '../accounts';
 import { noted } from '../audit';
+import { counted } from '../db/counted';
 import { newId, now } from '../db/ids';
 import { KEPT_IN } from '../db/of-library';
 import { NAMED } from '../files/named';
@@ -149,7 +151,7 @@ async function peopleHere(
   trx: Knex,
   bag: Database.Database,
   libraryId: string,
-  { personId, as }: { personId: string; as: string | undefined },
+  { personId, as, alone }: { personId: string; as: string | undefined; alone: boolean },
 ): Promise<Map<string, string>> {
   const here = new Map<string, string>();
   const taken = new Set<string>();
@@ -158,8 +160,6 @@ async function peopleHere(
     taken.add(known);
   };
   const people = peopleNamed(bag, libraryId);
-  // Who somebody is is known by their account, where there are any.
-  const alone = !(await trx('account').first('person_id'));
   if (as && alone && people.some(({ id }) => id === as)) is(as, personId);
   for (const { id } of people)
     if (!here.has(id) && (await trx('person').where({ id }).first('id'))) is(id, id);
@@ -202,7 +202,9 @@ export async function bringLibrary(
   if (!library) throw new RangeError('no library of the backup');
   return db.transaction(async (trx) => {
     await trx.raw('PRAGMA defer_foreign_keys = ON');
-    const people = await peopleHere(trx, bag, libraryId, { personId, as });
+    // Who somebody is is known by their account, where there are any.
+    const alone = !(await accountsThere(trx));
+    const people = await peopleHere(trx, bag, libraryId, { personId, as, alone });
     const there = (await trx('library').where({ id: libraryId }).first('id')) as object | undefined;
     const ids = new Map([...people].filter(([from, to]) => from !== to));
     const id = there ? newId() : libraryId;
@@ -212,7 +214,7 @@ export async function bringLibrary(
     }
     const members = there
       ? ((await trx('membership').where({ library_id: libraryId }).select('person_id', 'role')) as Member[])
-      : await membersKnown(trx, bag, libraryId, people);
+      : await membersKnown(trx, bag, libraryId, { people, alone });
     if (!members.some(({ role }) => role === 'owner')) {
       const self = members.find((one) => one.person_id === personId);
       if (self) self.role = 'owner';
@@ -275,11 +277,8 @@ export async function bringLibrary(
       )
       .orderBy('name')
       .pluck('name')) as string[];
-    const [{ sources }] = (await trx('source')
-      .where({ library_id: id })
-      .whereNull('binned')
-      .whereNull('merged_into')
-      .count({ sources: '*' })) as [{ sources: number }];
+    const living = trx('source').where({ library_id: id }).whereNull('binned').whereNull('merged_into');
+    const sources = await counted(living);
     return { libraryId: id, name, sources, people: names };
   });
 }
@@ -294,9 +293,8 @@ async function membersKnown(
   trx: Knex,
   bag: Database.Database,
   libraryId: string,
-  people: ReadonlyMap<string, string>,
+  { people, alone }: { people: ReadonlyMap<string, string>; alone: boolean },
 ): Promise<Member[]> {
-  const alone = !(await trx('account').first('person_id'));
   const members = bag
     .prepare('SELECT person_id, role FROM membership WHERE library_id = ?')
     .all(libraryId) as Member[];

@@ -6,6 +6,7 @@ import { Refusal } from '../access/refusal';
 import { accountsThere, checkPhrase, type Signed } from '../accounts';
 import { noted } from '../audit';
 import { removeRows } from '../bin';
+import { counted } from '../db/counted';
 import { inParts } from '../db/ids';
 import { KEPT_IN } from '../db/of-library';
 import { NAMED } from '../files/named';
@@ -114,18 +115,17 @@ export async function closingOf(db: Knex, who: Signed): Promise<Closing> {
     .where({ person_id: who.personId })
     .orderBy('library.name')
     .select('library.id', 'library.name', 'membership.role')) as { id: string; name: string; role: string }[];
-  const count = async (query: Knex.QueryBuilder) => ((await query.count({ n: '*' })) as [{ n: number }])[0].n;
   for (const { id, name, role } of mine) {
     const others = () => db('membership').where({ library_id: id }).whereNot({ person_id: who.personId });
     if (!(await others().first('role'))) {
       const sources = db('source').where({ library_id: id }).whereNull('binned').whereNull('merged_into');
-      closing.goes.push({ id, name, sources: await count(sources) });
+      closing.goes.push({ id, name, sources: await counted(sources) });
     } else if (role === 'owner' && !(await others().where({ role: 'owner' }).first('role')))
       closing.stuck.push({ id, name });
     else {
       let privately = 0;
       for (const [, table] of kindsOfPrivate)
-        privately += await count(ownPrivate(db, table, who.personId).where({ library_id: id }));
+        privately += await counted(ownPrivate(db, table, who.personId).where({ library_id: id }));
       closing.stays.push({ id, name, privately });
     }
   }
@@ -168,9 +168,10 @@ export async function closeAccount(db: Knex, who: Signed, phrase: string): Promi
         for (const part of inParts(ids)) await removeRows(ctx, kind, part);
       }
     }
-    for (const table of ['favourite_style', 'reading_place', 'shared', 'token', 'session', 'passkey'])
-      await trx(table).where({ person_id: personId }).delete();
-    for (const table of ['sent_once', 'membership', 'account', 'reply_for'])
+    for (const table of [
+      ...['favourite_style', 'reading_place', 'reply_for', 'shared', 'sent_once'],
+      ...['token', 'session', 'passkey', 'membership', 'account'],
+    ])
       await trx(table).where({ person_id: personId }).delete();
     await trx('way_back').where({ person_id: personId }).orWhere({ by_id: personId }).delete();
     await trx('reading').where({ owner_id: personId }).delete();

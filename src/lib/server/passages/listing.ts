@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { shortLabel } from '../../core/source';
 import { visible, type Context } from '../access/context';
+import { counted } from '../db/counted';
 import { inParts } from '../db/ids';
 import { parseQuery } from '../../core/query';
 import { wordsOf } from '../query';
@@ -76,9 +77,6 @@ const NARROWING: Record<PassageState, (query: Knex.QueryBuilder, ctx: Context) =
     ),
   'only for me': (query) => query.where('passage.visibility', 'private').whereNull('passage.shown_to'),
 };
-
-const counted = async (query: Knex.QueryBuilder): Promise<number> =>
-  ((await query.clone().count({ n: '*' })) as unknown as [{ n: number }])[0].n;
 
 /** The living passages a filter leaves, of living sources. */
 function filtered(ctx: Context, filter: PassageFilter): Knex.QueryBuilder {

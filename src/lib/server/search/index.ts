@@ -5,6 +5,7 @@ import { KIND_LABELS, type Locator } from '../../core/passages';
 import { excerpt, fold, type Excerpt } from '../../core/text';
 import { scoped, type Context } from '../access/context';
 import type { Copy } from '../copies/repository';
+import { counted } from '../db/counted';
 import { parseQuery, printQuery, problemsIn, wordsSought } from '../../core/query';
 import { wordsOf } from '../query';
 import { nearWords, searchable, withFit, withWords } from './repository';
@@ -183,7 +184,7 @@ async function copiesWith(
     );
   withWords(ctx, query, 'copy.id', 'copy', wordsOf(asked));
   ofSourcesAsked(ctx, query, 'copy.source_id', asked);
-  const [{ n }] = (await query.clone().count({ n: '*' })) as unknown as [{ n: number }];
+  const total = await counted(query);
   if (withFit(ctx, query, 'copy.id', 'copy', asked)) void query.orderBy('fitting.fit');
   const rows = (await query
     .orderBy('source.sort_key')
@@ -196,7 +197,7 @@ async function copiesWith(
     record: string;
   }[];
   return {
-    total: n,
+    total,
     items: rows.map((row) => ({
       id: row.id,
       copyId: row.id,
@@ -236,9 +237,7 @@ async function textsWith(
   );
   withWords(ctx, own, 'placement.own_id', 'own', asked);
   withWords(ctx, parts, 'draft_part.id', 'part', asked);
-  const count = async (query: Knex.QueryBuilder) =>
-    ((await query.clone().count({ n: '*' })) as [{ n: number }])[0].n;
-  const total = (await count(own)) + (await count(parts));
+  const total = (await counted(own)) + (await counted(parts));
   const words = wordsSought(asked);
   const said = (await own
     .orderBy('project.name')

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { scoped, type Context } from '../access/context';
+import { counted } from '../db/counted';
 
 /** What is counted of a library, or of a project in it. */
 export type Counted =
@@ -53,12 +54,10 @@ async function shownToMe(ctx: Context, projectId: string): Promise<[Counted, num
     );
     void notes.where({ project_id: projectId });
   }
-  const count = async (query: Knex.QueryBuilder) =>
-    ((await query.count({ n: '*' })) as { n: number }[])[0]?.n ?? 0;
-  const binned = async (table: 'passage' | 'note') => count(shown(table).whereNotNull('binned'));
+  const binned = async (table: 'passage' | 'note') => counted(shown(table).whereNotNull('binned'));
   return [
-    ['passages', await count(living)],
-    ['notes', await count(notes)],
+    ['passages', await counted(living)],
+    ['notes', await counted(notes)],
     ['bin', (await binned('passage')) + (await binned('note'))],
   ];
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
   import { page } from '$app/state';
   import { hidden } from '../people/others.svelte';
+  import { lookedAt } from './looked.svelte';
   import type { CopyOpen } from './open';
   import { wordsSelected } from './begun.svelte';
   import { offer } from '../frame/actions.svelte';
@@ -24,11 +24,7 @@
   let scroller: HTMLElement | undefined = $state();
   /** What is shown of it: without those whose passages are hidden. */
   const shown = $derived({ ...data, passages: data.passages.filter((p) => !hidden.has(p.ownerId)) });
-  /** When it was last open, however often it is read anew while it is. */
-  const since = $derived.by(() => {
-    void data.copy.id;
-    return untrack(() => data.place?.read);
-  });
+  const since = lookedAt(() => data);
   const read = reader(
     () => shown,
     () => scroller,
@@ -213,7 +209,7 @@
       links={data.links}
       threads={data.threads}
       all={data.passages}
-      {since}
+      since={since()}
       tasks={data.tasks}
       moved={read.moved}
       chosen={read.chosen}

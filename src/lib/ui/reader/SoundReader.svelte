@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { onMount, tick, untrack } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import { KIND_LABELS, locatorOfStint, locatorText, stintOf, timeText } from '$lib/core/passages';
   import type { PassageItem, PassageWords } from '$lib/server/passages';
   import { offer } from '../frame/actions.svelte';
@@ -12,6 +12,7 @@
   import { asSaid, nothingSaid } from './begun.svelte';
   import CopyHead from './CopyHead.svelte';
   import EditPassage from './EditPassage.svelte';
+  import { lookedAt } from './looked.svelte';
   import type { CopyOpen } from './open';
   import { mayChange, onlyFor, people } from '../people/others.svelte';
   import Thread from '../people/Thread.svelte';
@@ -36,11 +37,7 @@
   let chosen = $state<string | undefined>();
   let peaks = $state.raw<number[] | undefined>();
 
-  /** When it was last open, however often it is read anew while it is. */
-  const since = $derived.by(() => {
-    void data.copy.id;
-    return untrack(() => data.place?.read);
-  });
+  const since = lookedAt(() => data);
   const name = $derived(`sound ${data.copy.id}`);
   const start = (p: PassageItem) => stintOf(p.locator)?.start ?? -1;
   const passages = $derived([...data.passages].sort((a, b) => start(a) - start(b)));
@@ -246,7 +243,7 @@
         {#if passage.gist}<p class="gist">{passage.gist}</p>{/if}
         {#if passage.exact}<p class="serif">{passage.exact}</p>{/if}
         {#if passage.ownWords}<p class="serif own">{passage.ownWords}</p>{/if}
-        <WhoseLine {passage} thread={data.threads[passage.id]} {since} />
+        <WhoseLine {passage} thread={data.threads[passage.id]} since={since()} />
         {#if stintOf(passage.locator)}<Button small onclick={() => hear(passage)}>Hear it</Button>{/if}
         {#if mayChange(passage)}<Button
             small
