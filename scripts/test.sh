@@ -17,10 +17,20 @@ step() {
   shift
   "$@" || failed=1
 }
-step "format" npx prettier --check . --log-level warn
-step "lint" npx eslint .
+# What reads the sources alone goes on beside the build, and is printed when that is through.
+npx svelte-kit sync
+(
+  failed=0
+  step "format" npx prettier --check . --log-level warn
+  step "lint" npx eslint .
+  exit $failed
+) >lint.log 2>&1 &
+linting=$!
 step "types" npm run check --silent
 step "build" need_build
+wait $linting || failed=1
+cat lint.log
+rm -f lint.log
 # Browser tests come last and alone: on two cores nothing else should run beside them.
 rm -f results-*.json
 step "unit and outside tests" npx vitest run --project unit --project outside --maxWorkers=2 "${left_out[@]}" --reporter=default --reporter=json --outputFile.json=results-1.json

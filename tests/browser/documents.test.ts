@@ -7,6 +7,7 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { createCanvas } from '@napi-rs/canvas';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApp, until, visit, type App, type Person } from './app';
+import { FACE } from '../ink';
 
 let app: App;
 let me: Person;
@@ -142,7 +143,7 @@ describe('a photo of a printed page', () => {
     context.fillStyle = '#fff';
     context.fillRect(0, 0, 1_500, 500);
     context.fillStyle = '#000';
-    context.font = '56px sans-serif';
+    context.font = `56px ${FACE}`;
     [
       'Not this line of the page.',
       'The miller kept the keys of the sluice',

@@ -58,6 +58,17 @@ const post = (path: string, body: unknown) =>
     body,
   );
 
+/** Goes to a view from the one that is open, as by a link in it. */
+const goTo = async (path: string) => {
+  await me.page.evaluate((href) => {
+    const link = Object.assign(document.createElement('a'), { href });
+    document.body.append(link);
+    link.click();
+    link.remove();
+  }, path);
+  await me.page.waitForFunction((href) => location.pathname === href, {}, path);
+};
+
 /** Whether anything of a page ran in the view that is open, or in its frames. */
 const ran = async () =>
   (
@@ -129,9 +140,14 @@ describe('hostile pages and pictures', () => {
       expect({ view, ran: await ran() }).toEqual({ view, ran: false });
     }
     for (const { id } of app.rows<{ id: string }>('SELECT id FROM copy ORDER BY length(text) LIMIT 60')) {
-      await me.open(`/copies/${id}`);
+      await goTo(`/copies/${id}`);
       await me.page.waitForFunction(
-        () => document.querySelector('iframe')?.contentDocument?.readyState === 'complete',
+        (of) => {
+          const frame = document.querySelector<HTMLIFrameElement>('iframe.open');
+          return frame?.src.includes(of) && frame.contentDocument?.readyState === 'complete';
+        },
+        {},
+        id,
       );
       expect({ id, ran: await ran() }).toEqual({ id, ran: false });
       const odd = await me.page.$eval('iframe', (f) => {
@@ -147,7 +163,7 @@ describe('hostile pages and pictures', () => {
       expect(odd).toEqual([]);
     }
     for (const { id } of app.rows<{ id: string }>('SELECT id FROM source LIMIT 12')) {
-      await me.open(`/sources/${id}`);
+      await goTo(`/sources/${id}`);
       expect(await ran()).toBe(false);
     }
     expect(left).toEqual([]);

@@ -21,7 +21,7 @@ import { damagedPictures, soundPicture } from './pictures';
 
 const ENTRY = 'build/workers/reading.js';
 /** Time each hostile document is given here, in milliseconds; the product gives more. */
-const GIVEN = 2_500;
+const GIVEN = 1_200;
 /** Memory of everything together, in bytes. */
 const MOST_MEMORY = 1.5 * 1024 ** 3;
 
@@ -110,8 +110,12 @@ describe('PDFs', () => {
 
   it('say what is wrong', async () => {
     const pdfs = hostilePdfs();
-    const said = async (name: string) =>
-      (await tried({ task: 'draw', path: fileOf(pdfs[name]!), leaf: 1, width: 900 })).words;
+    // With the time the product gives: what is asked is the words.
+    const said = (name: string) =>
+      sound.read({ task: 'draw', path: fileOf(pdfs[name]!), leaf: 1, width: 900 }).then(
+        () => undefined,
+        (error: Error) => error.message,
+      );
     expect(await said('pages that are their own parent')).toMatch(/damaged.*circular/);
     expect(await said('a page of one by ten million')).toMatch(/1 × 10,000,000 points/);
     expect(await said('a picture of one by sixty million')).toMatch(/60,000,000 pixels a side/);

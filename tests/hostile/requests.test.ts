@@ -8,7 +8,7 @@ import { routesThereAre, SOUND, type Ids } from './routes';
 import { startServer, type Asked } from './server';
 
 const SEED = Number(process.env.SEED ?? 20_261_126);
-const HOW_MANY = Number(process.env.REQUESTS ?? 10_000);
+const HOW_MANY = Number(process.env.REQUESTS ?? 4_000);
 const AT_ONCE = 8;
 
 let app: Asked;

@@ -12,6 +12,7 @@ import { keepTestCopy, openTestLibrary } from '../test-library';
 import { closePools } from '../workers/pools';
 import { keepPassage, recogniseAgain } from './index';
 import { getPassage } from './repository';
+import { FACE } from '../../../../tests/ink';
 
 let db: Knex;
 let ctx: Context;
@@ -26,7 +27,7 @@ function page(): Buffer {
   context.fillStyle = '#fff';
   context.fillRect(0, 0, 1_400, 420);
   context.fillStyle = '#000';
-  context.font = '54px sans-serif';
+  context.font = `54px ${FACE}`;
   context.fillText('Die Mühle stand bei Ebbe still.', 80, 140);
   context.fillText('Größere Räder drehten sich länger.', 80, 280);
   return canvas.toBuffer('image/png');
