@@ -2,6 +2,7 @@
 import { writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
+import { createCanvas } from '@napi-rs/canvas';
 import { unzipSync } from 'fflate';
 import type { ElementHandle } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -406,5 +407,64 @@ describe('a draft', () => {
     await input.uploadFile(file.replace('.md', '.docx'));
     await me.see('The file is damaged, or not what its name says.');
     await press('Escape');
+  }, 300_000);
+
+  it('has pictures of one’s own and tables, whose captions cite, and which are pointed at', async () => {
+    await openDraft();
+    await toEnd();
+    await press('Enter');
+    await type('Drawn by hand, see ');
+    const file = join(tmpdir(), `gate-${process.pid}.png`);
+    const canvas = createCanvas(300, 200);
+    canvas.getContext('2d').fillRect(40, 40, 120, 90);
+    writeFileSync(file, canvas.toBuffer('image/png'));
+    const picker = (await me.page.$('input[aria-label="Picture"]')) as ElementHandle<HTMLInputElement>;
+    await picker.uploadFile(file);
+    // Its caption is asked for at once, and what it shows.
+    await me.page.waitForSelector('[aria-label="Caption"][contenteditable="true"]:focus');
+    await type('The gate, after ');
+    await press('Alt+i');
+    await me.page.waitForSelector('[role="combobox"]:focus');
+    await type('pell');
+    await me.page.waitForSelector('#cite-found [aria-selected="true"]');
+    await press('Enter');
+    await type('12');
+    await press('Enter', 'Enter');
+    await me.page.waitForSelector('[aria-label="Caption"][contenteditable="true"]:focus');
+    await me.type('What it shows, for who does not see it', 'A gate that is shut');
+    await press('Enter');
+    await inText();
+    await textIs('Figure 1. The gate, after (Pell, 2001, p. 12)');
+    const shown = await until('the picture', () =>
+      me.page.$eval('.in-figure img', (i) => (i as HTMLImageElement).naturalWidth > 0 && [(i as HTMLImageElement).alt, (i as HTMLImageElement).naturalWidth]),
+    ); // prettier-ignore
+    expect(shown).toEqual(['A gate that is shut', 300]);
+    await toEnd();
+    await me.press('Table');
+    await me.page.waitForSelector('.table-caption');
+    await me.page.click('.table-caption');
+    await me.page.waitForSelector('[aria-label="Caption"][contenteditable="true"]:focus');
+    await type('Ponds');
+    await press('Enter');
+    await inText();
+    await textIs('Table 1. Ponds');
+    await type('West');
+    // What is no picture is refused with words, and the text stays as it was.
+    writeFileSync(file, 'no picture');
+    await picker.uploadFile(file);
+    await me.see('This is no picture that is shown here', '.toasts');
+    await press('Control+Home');
+    await press('End', 'Enter');
+    await type('See ');
+    await me.press('Point at');
+    await me.page.waitForSelector('.point-field select');
+    await me.choose('Figure, table or section', 'Figure 1');
+    await textIs('See Figure 1');
+    await kept();
+    // It is all there again, and the list holds what the caption cites alone.
+    await openDraft();
+    await textIs('Figure 1. The gate, after (Pell, 2001, p. 12)');
+    await textIs('Table 1. Ponds');
+    await toEnd();
   }, 300_000);
 });

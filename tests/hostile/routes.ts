@@ -654,6 +654,15 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     },
     post(`/api/drafts/${i.draft}/template`, {}, 'DELETE'),
   ],
+  'api/drafts/[id]/pictures': (i) => [
+    {
+      method: 'POST',
+      path: `/api/drafts/${i.draft}/pictures`,
+      bytes: Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 13, 10]),
+      type: 'application/octet-stream',
+    },
+  ],
+  'api/drafts/[id]/pictures/[sha]': (i) => [get(`/api/drafts/${i.draft}/pictures/${'0'.repeat(64)}`)],
   'api/drafts/[id]/print': (i) => [get(`/api/drafts/${i.draft}/print`)],
   'api/drafts/[id]/out': (i) => [
     post(`/api/drafts/${i.draft}/out`, { as: 'markdown', citing: 'keys' }),

@@ -51,7 +51,7 @@ export function draftDocument(out: DraftOut, maths: MathsOf = asTyped): string {
           : `<ul>${items}</ul>`;
       }
       case 'table': {
-        const caption = [one.name, escapeHtml(one.caption)].filter(Boolean).join('. ');
+        const caption = [one.name, line(one.caption)].filter(Boolean).join('. ');
         const rows = one.rows.map(
           (row) =>
             `<tr>${row
@@ -65,11 +65,10 @@ export function draftDocument(out: DraftOut, maths: MathsOf = asTyped): string {
         return `<table${at(one.id)}>${caption ? `<caption>${caption}</caption>` : ''}<tbody>${rows.join('\n')}</tbody></table>`;
       }
       case 'figure': {
-        const alt = escapeHtml(one.alt || one.caption || one.name);
         const picture = one.picture
-          ? `<img src="data:image/png;base64,${one.picture.png}" alt="${alt}" width="${Math.round(Math.min(one.picture.width / 2, 600))}">`
+          ? `<img src="data:image/png;base64,${one.picture.png}" alt="${escapeHtml(one.alt)}" width="${Math.round(Math.min(one.picture.width / 2, 600))}">`
           : '';
-        return `<figure${at(one.id)}>${picture}<figcaption><b>${escapeHtml(one.name)}.</b> ${escapeHtml(one.caption)} ${line(one.line)}</figcaption></figure>`;
+        return `<figure${at(one.id)}>${picture}<figcaption><b>${escapeHtml(one.name)}.</b> ${line(one.caption)} ${line(one.line)}</figcaption></figure>`;
       }
       case 'formula':
         return `<p class="formula">${maths(one.tex, true)}</p>`;

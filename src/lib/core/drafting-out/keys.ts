@@ -42,8 +42,9 @@ function spelled(laid: readonly Laid[], keys: ReadonlyMap<string, string>): Laid
     switch (block.is) {
       case 'heading':
       case 'paragraph':
-      case 'figure':
         return { ...block, line: line(block.line) };
+      case 'figure':
+        return { ...block, caption: line(block.caption), line: line(block.line) };
       case 'quotation':
         return { ...block, content: spelled(block.content, keys) };
       case 'list':
@@ -51,6 +52,7 @@ function spelled(laid: readonly Laid[], keys: ReadonlyMap<string, string>): Laid
       case 'table':
         return {
           ...block,
+          caption: line(block.caption),
           rows: block.rows.map((row) =>
             row.map((cell) => ({ ...cell, content: spelled(cell.content, keys) })),
           ),

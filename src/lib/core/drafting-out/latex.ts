@@ -24,6 +24,7 @@ function command(
   { works, named }: Extract<Stretch, { is: 'cite' }>,
   keys: ReadonlyMap<string, string>,
   inNotes: boolean,
+  footcite = 'footcite',
 ): string {
   const args = (work: CitedWork) => {
     const before = work.prefix?.trim() ? tex(work.prefix.trim()) : '';
@@ -34,7 +35,7 @@ function command(
   };
   const [first, ...others] = works;
   if (!first) return '';
-  const name = named ? 'textcite' : inNotes ? 'footcite' : 'parencite';
+  const name = named ? 'textcite' : inNotes ? footcite : 'parencite';
   if (others.length) return `\\${name}s${works.map(args).join('')}`;
   return `\\${name}${first.withoutAuthor && !named && !inNotes ? '*' : ''}${args(first)}`;
 }
@@ -48,6 +49,14 @@ const labelled = (id: string) => id.replace(/[^A-Za-z0-9-]/g, '');
 export function draftToLatex(out: DraftOut, citing: Citing): string {
   const laid = laidOut(out);
   const inNotes = laid.length > 0 && [...out.notes.keys()].some((id) => out.printed.has(id));
+  /** The words of notes that stand in a float, which takes their signs alone. */
+  let floating: string[] | undefined;
+  const float = (text: string): string => {
+    floating?.push(text);
+    return '\\protect\\footnotemark{}';
+  };
+  const noted = (words: string): string =>
+    floating ? float(`\\footnotetext{${words}}`) : `\\footnote{${words}}`;
   const line = (stretches: readonly Stretch[]): string =>
     stretches
       .map((one) => {
@@ -61,12 +70,16 @@ export function draftToLatex(out: DraftOut, citing: Citing): string {
               : text;
           }
           case 'cite':
-            if (citing === 'keys') return command(one, out.keys, inNotes && one.note !== undefined);
-            if (one.note !== undefined)
-              return `${runsToLatex(one.author)}\\footnote{${runsToLatex(one.runs)}}`;
+            if (citing === 'keys') {
+              const inNote = inNotes && one.note !== undefined;
+              return floating && inNote && !one.named
+                ? float(command(one, out.keys, true, 'footcitetext'))
+                : command(one, out.keys, inNote);
+            }
+            if (one.note !== undefined) return runsToLatex(one.author) + noted(runsToLatex(one.runs));
             return [runsToLatex(one.author), runsToLatex(one.runs)].filter(Boolean).join(' ');
           case 'note':
-            return `\\footnote{${line(one.content) || '\\ldots'}}`;
+            return noted(line(one.content) || '\\ldots');
           case 'tex':
             return `\\(${one.tex}\\)`;
           case 'pointer':
@@ -76,6 +89,25 @@ export function draftToLatex(out: DraftOut, citing: Citing): string {
         }
       })
       .join('');
+  /** The caption of a float; what lists of floats say of it is its words alone. */
+  const captionOf = (one: Extract<Laid, { caption: Stretch[] }>): string => {
+    const all = [line(one.caption), 'line' in one ? line(one.line) : ''].filter(Boolean).join(' ');
+    const words = one.caption.flatMap((c) => (c.is === 'runs' ? c.runs : []));
+    const bare = one.caption.every((c) => c.is === 'runs') && !('line' in one && one.line.length);
+    return `\\caption${bare ? '' : `[{${runsToLatex(words).trim()}}]`}{${all}}\\label{${labelled(one.id)}}`;
+  };
+  /** A float, and behind it the words of its notes under the numbers their signs have. */
+  const floats = (write: () => string): string => {
+    // What floats in another goes with it.
+    if (floating) return write();
+    floating = [];
+    const float = write();
+    const notes = floating;
+    floating = undefined;
+    return notes.length
+      ? `${float}\n\\addtocounter{footnote}{-${notes.length}}${notes.map((n) => `\\stepcounter{footnote}${n}`).join('')}`
+      : float;
+  };
   const block = (one: Laid): string => {
     switch (one.is) {
       case 'heading':
@@ -89,11 +121,13 @@ export function draftToLatex(out: DraftOut, citing: Citing): string {
         const items = one.items.map((item) => `\\item ${item.map(block).join('\n\n')}`);
         return `\\begin{${name}}\n${items.join('\n')}\n\\end{${name}}`;
       }
-      case 'table': {
+      case 'table':
+        return floats(() => {
         const wide = Math.max(
           1,
           ...one.rows.map((row) => row.reduce((sum, { across }) => sum + across, 0)),
         );
+        const caption = captionOf(one);
         const rows = one.rows.map((row) =>
           row
             .map(({ across, head, content }) => {
@@ -104,10 +138,10 @@ export function draftToLatex(out: DraftOut, citing: Citing): string {
             .join(' & '),
         );
         const width = `p{${(0.92 / wide).toFixed(3)}\\linewidth}`;
-        return `\\begin{table}[htbp]\n\\caption{${tex(one.caption)}}\\label{${labelled(one.id)}}\n\\begin{tabular}{${width.repeat(wide)}}\n\\hline\n${rows.join(' \\\\\n')} \\\\\n\\hline\n\\end{tabular}\n\\end{table}`;
-      }
+        return `\\begin{table}[htbp]\n${caption}\n\\begin{tabular}{${width.repeat(wide)}}\n\\hline\n${rows.join(' \\\\\n')} \\\\\n\\hline\n\\end{tabular}\n\\end{table}`;
+        });
       case 'figure':
-        return `\\begin{figure}[htbp]\n\\centering\n${one.picture ? `\\includegraphics[width=\\linewidth,height=0.6\\textheight,keepaspectratio]{pictures/${one.passage}.png}\n` : ''}\\caption[${tex(one.caption)}]{${[tex(one.caption), line(one.line)].filter(Boolean).join(' ')}}\\label{${labelled(one.id)}}\n\\end{figure}`;
+        return floats(() => `\\begin{figure}[htbp]\n\\centering\n${one.picture ? `\\includegraphics[width=\\linewidth,height=0.6\\textheight,keepaspectratio]{pictures/${one.file}.png}\n` : ''}${captionOf(one)}\n\\end{figure}`);
       case 'formula':
         return `\\[${one.tex.replace(/\n\s*\n/g, '\n')}\\]`;
       case 'code':

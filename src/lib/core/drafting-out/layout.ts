@@ -1,5 +1,14 @@
 import type { PrintedCitation, PrintedList, Run } from '../citing';
-import { blocksIn, inlinesIn, type Block, type CitedWork, type DraftPart, type Inline } from '../drafting';
+import {
+  blocksIn,
+  captionIn,
+  inlinesIn,
+  textOfInlines,
+  type Block,
+  type CitedWork,
+  type DraftPart,
+  type Inline,
+} from '../drafting';
 import { withoutControls } from '../text';
 
 /** A picture of a figure, as PNG in base64; width and height in pixels. */
@@ -23,7 +32,7 @@ export interface DraftOut {
   /** Citekeys of works, by the ids the draft names them by. */
   keys: ReadonlyMap<string, string>;
   list: PrintedList | undefined;
-  /** Pictures of figures, by the id of the passage. */
+  /** Pictures of figures, by the id of the passage, or by the SHA-256 of a picture of one’s own. */
   pictures: ReadonlyMap<string, PictureOut>;
 }
 
@@ -43,8 +52,9 @@ export type Laid =
   | { is: 'paragraph'; line: Stretch[] }
   | { is: 'quotation'; content: Laid[] }
   | { is: 'list'; ordered: boolean; start: number; items: Laid[][] }
-  | { is: 'table'; id: string; name: string; caption: string; rows: { head: boolean; across: number; down: number; content: Laid[] }[][] }
-  | { is: 'figure'; id: string; name: string; caption: string; alt: string; picture: PictureOut | undefined; line: Stretch[]; passage: string }
+  | { is: 'table'; id: string; name: string; caption: Stretch[]; rows: { head: boolean; across: number; down: number; content: Laid[] }[][] }
+  /** `line`: the citation of its source, behind the caption. `file`: what its picture is called. */
+  | { is: 'figure'; id: string; name: string; caption: Stretch[]; alt: string; picture: PictureOut | undefined; line: Stretch[]; file: string }
   | { is: 'formula'; tex: string }
   | { is: 'code'; text: string }
   | { is: 'rule' }; // prettier-ignore
@@ -141,7 +151,7 @@ export function laidOut(out: DraftOut): Laid[] {
           is: 'table',
           id,
           name: out.names.get(id) ?? '',
-          caption: withoutControls(block.attrs?.caption ?? ''),
+          caption: line(captionIn(block)),
           rows: blocksIn(block).map((row) =>
             blocksIn(row).map((cell) => ({
               head: cell.type === 'tableHeader',
@@ -152,16 +162,18 @@ export function laidOut(out: DraftOut): Laid[] {
           ),
         };
       case 'figure': {
-        const { passage, caption, alt, works, cite } = block.attrs;
+        const { passage, picture, alt, works, cite } = block.attrs;
+        const name = out.names.get(id) ?? '';
+        const file = passage ?? picture ?? '';
         return {
           is: 'figure',
           id,
-          name: out.names.get(id) ?? '',
-          caption: withoutControls(caption),
-          alt: withoutControls(alt),
-          picture: out.pictures.get(passage),
+          name,
+          caption: line(captionIn(block)),
+          alt: withoutControls(alt || textOfInlines(captionIn(block)).trim() || name),
+          picture: out.pictures.get(file),
           line: works.length ? [cited(cite, works, false)] : [],
-          passage,
+          file,
         };
       }
       case 'formulaBlock':
@@ -193,6 +205,7 @@ export function notesIn(laid: readonly Laid[]): { number: number; content: Stret
   };
   const go = (blocks: readonly Laid[]) => {
     for (const block of blocks) {
+      if ('caption' in block) inLine(block.caption);
       if ('line' in block) inLine(block.line);
       if (block.is === 'quotation') go(block.content);
       if (block.is === 'list') block.items.forEach(go);

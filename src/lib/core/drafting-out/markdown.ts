@@ -78,12 +78,12 @@ export function draftToMarkdown(out: DraftOut, citing: Citing): string {
           (row) => `| ${Array.from({ length: wide }, (_, i) => row[i] ?? '').join(' | ')} |`,
         );
         lines.splice(1, 0, `|${' --- |'.repeat(wide)}`);
-        return `${lines.join('\n')}\n\n: ${[one.name, md(one.caption)].filter(Boolean).join('. ')}`;
+        return `${lines.join('\n')}\n\n: ${[one.name, inOneLine(line(one.caption))].filter(Boolean).join('. ')}`;
       }
       case 'figure': {
-        const caption = [`**${md(one.name)}.**`, md(one.caption), line(one.line)].filter(Boolean).join(' ');
+        const caption = [`**${md(one.name)}.**`, inOneLine(line(one.caption)), line(one.line)].filter(Boolean).join(' ');
         return one.picture
-          ? `![${md(one.alt || one.caption || one.name)}](pictures/${one.passage}.png)\\\n${caption}`
+          ? `![${md(one.alt)}](pictures/${one.file}.png)\\\n${caption}`
           : caption;
       }
       case 'formula':

@@ -99,10 +99,10 @@ export function draftOdt(out: DraftOut, citing: Citing, maths: MathmlOf = () => 
     id ? `<text:bookmark-start text:name="${named(id)}"/>${inside}<text:bookmark-end text:name="${named(id)}"/>` : inside; // prettier-ignore
   const paragraph = (style: string, inside: string) =>
     `<text:p text:style-name="${style}">${inside}</text:p>`;
-  const captionOf = (id: string, name: string, caption: string, behind = '') =>
+  const captionOf = (id: string, name: string, caption: readonly Stretch[], behind = '') =>
     paragraph(
       'Caption',
-      `${marked(id, dress('Look_bold', said(name)))}. ${said(caption)}${behind ? ` ${behind}` : ''}`,
+      `${marked(id, dress('Look_bold', said(name)))}. ${line(caption)}${behind ? ` ${behind}` : ''}`,
     );
   const pictureOf = (id: string, { png, width, height }: PictureOut, alt: string) => {
     pictures[`Pictures/${named(id)}.png`] = png;
@@ -140,7 +140,7 @@ export function draftOdt(out: DraftOut, citing: Citing, maths: MathmlOf = () => 
         return `${captionOf(one.id, one.name, one.caption)}<table:table table:name="${escapeHtml(one.name || 'Table')}"><table:table-column table:number-columns-repeated="${wide}"/>${all}</table:table>${paragraph('Text_20_body', '')}`;
       }
       case 'figure':
-        return `${one.picture ? pictureOf(one.id, one.picture, one.alt || one.caption || one.name) : ''}${captionOf(one.id, one.name, one.caption, line(one.line))}`;
+        return `${one.picture ? pictureOf(one.id, one.picture, one.alt) : ''}${captionOf(one.id, one.name, one.caption, line(one.line))}`;
       case 'formula':
         return paragraph('Middle', formula(one.tex, true));
       case 'code':

@@ -137,7 +137,7 @@ export function checkDraft(parts: readonly DraftPart[], around: DraftAround): Dr
     for (const passage of read.passages)
       if (!around.passages.has(passage))
         found.push({ check: 'passage-gone', part, words: short(textOfBlock(content)) });
-    if (read.captioned && !read.captioned.caption.trim())
+    if (read.captioned?.bare)
       found.push({ check: 'without-caption', part, words: read.captioned.as === 'figure' ? 'A figure' : 'A table' }); // prettier-ignore
     for (const line of linesOf(content)) checkPointers(part, line.content);
     checkQuoted(part, content, read);

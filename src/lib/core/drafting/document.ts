@@ -28,6 +28,9 @@ export type Inline =
   /** What a figure, a table or a heading is called, by the id of its part. */
   | { type: 'crossref'; attrs: { to: string }; marks?: Mark[] | undefined };
 
+/** What is said of a figure or a table: a line that may cite. Drafts written before captions could cite have words alone. */
+export type Caption = string | Inline[];
+
 /** What a draft is made of. Those at the top are its parts, and have an id. */
 export type Block =
   | { type: 'paragraph'; attrs?: { id?: string | null | undefined } | undefined; content?: Inline[] | undefined }
@@ -46,7 +49,7 @@ export type Block =
   | { type: 'bulletList'; attrs?: { id?: string | null | undefined } | undefined; content: Block[] }
   | { type: 'orderedList'; attrs?: { id?: string | null | undefined; start?: number | undefined } | undefined; content: Block[] }
   | { type: 'listItem'; content: Block[] }
-  | { type: 'table'; attrs?: { id?: string | null | undefined; caption?: string | null | undefined } | undefined; content: Block[] }
+  | { type: 'table'; attrs?: { id?: string | null | undefined; caption?: Caption | null | undefined } | undefined; content: Block[] }
   | { type: 'tableRow'; content: Block[] }
   | {
       type: 'tableCell' | 'tableHeader';
@@ -55,10 +58,13 @@ export type Block =
     }
   | { type: 'codeBlock'; attrs?: { id?: string | null | undefined } | undefined; content?: Inline[] | undefined }
   | { type: 'horizontalRule'; attrs?: { id?: string | null | undefined } | undefined }
-  /** A figure that was kept as a passage; it prints with its source’s citation. */
+  /**
+   * A figure: one that was kept as a passage, which prints with its source’s citation, or a picture of one’s own, the SHA-256 of
+   * which is `picture`.
+   */
   | {
       type: 'figure';
-      attrs: { id?: string | null | undefined; passage: string; caption: string; alt: string; works: CitedWork[]; cite: string };
+      attrs: { id?: string | null | undefined; passage?: string | null | undefined; picture?: string | null | undefined; caption: Caption; alt: string; works: CitedWork[]; cite: string };
     }
   | { type: 'formulaBlock'; attrs: { id?: string | null | undefined; tex: string } }; // prettier-ignore
 
@@ -90,6 +96,7 @@ const inline: z.ZodType<Inline> = z.lazy(() =>
   ]),
 ) as z.ZodType<Inline>;
 const inlines = z.array(inline).max(20_000);
+const caption = z.union([z.string().max(5_000), inlines]);
 
 const partId = id.nullable().optional();
 const ofPart = z.object({ id: partId }).optional();
@@ -122,7 +129,7 @@ const block: z.ZodType<Block> = z.lazy(() =>
     z.object({ type: z.literal('listItem'), content: blocks }),
     z.object({
       type: z.literal('table'),
-      attrs: z.object({ id: partId, caption: z.string().max(2_000).nullable().optional() }).optional(),
+      attrs: z.object({ id: partId, caption: caption.nullable().optional() }).optional(),
       content: blocks,
     }),
     z.object({ type: z.literal('tableRow'), content: blocks }),
@@ -137,8 +144,13 @@ const block: z.ZodType<Block> = z.lazy(() =>
       type: z.literal('figure'),
       attrs: z.object({
         id: partId,
-        passage: id,
-        caption: z.string().max(5_000).default(''),
+        passage: id.nullable().optional(),
+        picture: z
+          .string()
+          .regex(/^[0-9a-f]{64}$/, 'A picture is named by its SHA-256')
+          .nullable()
+          .optional(),
+        caption: caption.default(''),
         alt: z.string().max(5_000).default(''),
         works,
         cite: id,
@@ -177,5 +189,12 @@ export const blocksIn = (given: Block): Block[] =>
 /** What a block of text says. */
 export const inlinesIn = (given: Block): Inline[] =>
   HOLDS_TEXT.has(given.type) ? (((given as { content?: Inline[] }).content ?? []) as Inline[]) : [];
+
+/** What is said of a figure or a table; nothing of anything else. */
+export function captionIn(given: Block): Inline[] {
+  const caption = given.type === 'figure' || given.type === 'table' ? given.attrs?.caption : undefined;
+  if (typeof caption !== 'string') return caption ?? [];
+  return caption ? [{ type: 'text', text: caption }] : [];
+}
 
 const HOLDS_TEXT: ReadonlySet<Block['type']> = new Set(['paragraph', 'heading', 'codeBlock']);

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   blockWords,
+  captionIn,
   checkDraft,
   citationsOf,
   citeItem,
@@ -13,6 +14,7 @@ import {
   quotesTruly,
   readPart,
   sectionsOf,
+  textOfBlock,
   typedPlace,
   typedWork,
   worksCited,
@@ -124,6 +126,22 @@ describe('reading a draft', () => {
       ['', 2, 2, 0, undefined], ['Mills', 3, 5, 0, 500], ['Gates', 2, 2, 1, undefined], ['Silt', 0, 0, 0, undefined],
     ]); // prettier-ignore
   });
+
+  it('meets what a caption cites where it stands, and takes one of words alone as a line', () => {
+    const line: Inline[] = [{ type: 'text', text: 'Ponds, after ' }, { type: 'cite', attrs: { id: 'in', works: [{ id: 'pell' }], named: false } }];
+    const table: Block = { type: 'table', attrs: { caption: line }, content: [] };
+    const figure: Block = { type: 'figure', attrs: { picture: 'd'.repeat(64), caption: 'Floors', alt: '', works: [], cite: 'f' } };
+    const [one, two] = reads(table, figure);
+    expect(one!.met).toEqual([{ what: 'cite', id: 'in', works: [{ id: 'pell' }], named: false }]);
+    expect(two).toMatchObject({ met: [], passages: [], pictures: ['d'.repeat(64)], captioned: { as: 'figure', bare: false } });
+    expect(captionIn(figure)).toEqual([{ type: 'text', text: 'Floors' }]);
+    expect(textOfBlock(table)).toBe('Ponds, after ');
+    // A citation alone says something; blanks say nothing.
+    expect(reads({ ...table, attrs: { caption: line.slice(1) } })[0]!.captioned!.bare).toBe(false);
+    expect(reads({ ...table, attrs: { caption: ' ' } })[0]!.captioned!.bare).toBe(true);
+    for (const block of [table, figure]) expect(partContent.safeParse(block).success).toBe(true);
+    expect(partContent.safeParse({ ...figure, attrs: { ...figure.attrs, picture: '../x' } }).success).toBe(false);
+  }); // prettier-ignore
 
   it('calls figures and tables by their numbers, in the language of the text', () => {
     const figure: Block = { type: 'figure', attrs: { passage: 'f', caption: 'Floors', alt: '', works: [], cite: 'x' } };

@@ -4,10 +4,12 @@ export { printMarkdown, type PrintedManuscript } from './print';
 export { citedWork, citeItem, typedPlace, typedWork, type CitedWork } from './cites';
 export {
   blocksIn,
+  captionIn,
   inlinesIn,
   LONGEST_PART,
   partContent,
   type Block,
+  type Caption,
   type DraftPart,
   type Inline,
   type Mark,

@@ -1,6 +1,6 @@
 import type { CiteItem, TextCitation } from '../citing';
 import { begun, citeItem, type CitedWork } from './cites';
-import { blocksIn, inlinesIn, type Block, type DraftPart, type Inline } from './document';
+import { blocksIn, captionIn, inlinesIn, type Block, type DraftPart, type Inline } from './document';
 
 /** A citation or a footnote where it is met in a part. */
 export type Met =
@@ -17,7 +17,9 @@ export interface PartReading {
   passages: string[];
   /** What it is, where it can be counted or stood under. */
   heading?: { level: number; text: string; goal?: number };
-  captioned?: { as: 'figure' | 'table'; caption: string };
+  captioned?: { as: 'figure' | 'table'; bare: boolean };
+  /** Pictures of one’s own in it, by their SHA-256. */
+  pictures: string[];
 }
 
 /** The words of what is said, without marks; citations and formulas are none. */
@@ -26,7 +28,9 @@ export const textOfInlines = (content: readonly Inline[]): string =>
 
 /** All that is said in a block, blocks in it one below the other. */
 export const textOfBlock = (block: Block): string =>
-  [textOfInlines(inlinesIn(block)), ...blocksIn(block).map(textOfBlock)].filter(Boolean).join('\n');
+  [textOfInlines(inlinesIn(block)), textOfInlines(captionIn(block)), ...blocksIn(block).map(textOfBlock)]
+    .filter(Boolean)
+    .join('\n');
 
 const WORD = /[\p{L}\p{N}]+(?:['’\-.][\p{L}\p{N}]+)*/gu;
 /** Scripts that put no blanks between words: a letter counts as one. Common practice. */
@@ -56,9 +60,11 @@ function go(block: Block, into: PartReading): void {
   const said = inlinesIn(block);
   into.words += countWords(textOfInlines(said));
   meet(said, into);
+  meet(captionIn(block), into);
   if (block.type === 'blockquote' && block.attrs?.passage) into.passages.push(block.attrs.passage);
   if (block.type === 'figure') {
-    into.passages.push(block.attrs.passage);
+    if (block.attrs.passage) into.passages.push(block.attrs.passage);
+    if (block.attrs.picture) into.pictures.push(block.attrs.picture);
     if (block.attrs.works.length)
       into.met.push({ what: 'cite', id: block.attrs.cite, works: block.attrs.works, named: false });
   }
@@ -67,15 +73,18 @@ function go(block: Block, into: PartReading): void {
 
 /** Reads a part of a draft. */
 export function readPart({ id, content }: DraftPart): PartReading {
-  const read: PartReading = { id, words: 0, met: [], passages: [] };
+  const read: PartReading = { id, words: 0, met: [], passages: [], pictures: [] };
   go(content, read);
   read.passages = [...new Set(read.passages)];
   if (content.type === 'heading') {
     const { level, goal } = content.attrs;
     read.heading = { level, text: textOfInlines(content.content ?? []).trim(), ...(goal ? { goal } : {}) };
   }
-  if (content.type === 'figure') read.captioned = { as: 'figure', caption: content.attrs.caption };
-  if (content.type === 'table') read.captioned = { as: 'table', caption: content.attrs?.caption ?? '' };
+  if (content.type === 'figure' || content.type === 'table') {
+    const said = captionIn(content);
+    const bare = said.every((c) => c.type === 'text' && !c.text.trim());
+    read.captioned = { as: content.type, bare };
+  }
   return read;
 }
 

@@ -8,7 +8,8 @@ import { read } from '../workers/pools';
 import type { Results } from '../../reading/apart';
 import type { KeptPicture } from '../copies/pictures';
 import type { Written } from '../../reading/written';
-import { fetchPictures, keepPicture, withPictures } from './pictures';
+import { keepPicture } from '../copies/pictures';
+import { fetchPictures, withPictures } from './pictures';
 import type { Doing, NewCopy, Step } from './types';
 
 /** Most scanned leaves of one document whose text is recognised at capture; it takes a second or two a leaf. */

@@ -1,8 +1,6 @@
 import PQueue from 'p-queue';
 import { escapeHtml } from '../../core/text';
-import { isOpened, pictureSize, sniffBytes } from '../../reading/sniff';
-import type { KeptPicture } from '../copies/pictures';
-import { keepFile } from '../files/store';
+import { keepPicture, type KeptPicture } from '../copies/pictures';
 import { fetchPolitely } from '../http/polite';
 import type { Doing } from './types';
 
@@ -14,14 +12,6 @@ const AT_ONCE = 4;
 
 /** What is put in the place of a picture; see `reading/page`. */
 const PLACE = /<span data-picture="([^"]*)" data-picture-n="(\d{1,3})"><\/span>/g;
-
-/** Keeps a picture whose bytes are here; nothing where it is none that is shown. */
-export async function keepPicture(bytes: Uint8Array, address: string): Promise<KeptPicture | undefined> {
-  const kind = sniffBytes(bytes);
-  const size = pictureSize(bytes);
-  if (!/^image\/(?:png|jpeg|webp|gif)$/.test(kind) || !size || !isOpened(size)) return undefined;
-  return { sha256: await keepFile(bytes), mediaType: kind, address, bytes: bytes.length, ...size };
-}
 
 /** Fetches one picture within bounds and keeps it; nothing where it cannot be had or is none that is shown. */
 async function fetchPicture(

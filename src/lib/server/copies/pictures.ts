@@ -1,6 +1,7 @@
+import { isOpened, pictureSize, sniffBytes } from '../../reading/sniff';
 import { scoped, type Context } from '../access/context';
 import { notHere } from '../access/refusal';
-import { readKept } from '../files/store';
+import { keepFile, readKept } from '../files/store';
 
 /** A picture of a page, as it is kept. */
 export interface KeptPicture {
@@ -11,6 +12,14 @@ export interface KeptPicture {
   bytes: number;
   width: number;
   height: number;
+}
+
+/** Keeps a picture whose bytes are here; nothing where it is none that is shown. */
+export async function keepPicture(bytes: Uint8Array, address: string): Promise<KeptPicture | undefined> {
+  const kind = sniffBytes(bytes);
+  const size = pictureSize(bytes);
+  if (!/^image\/(?:png|jpeg|webp|gif)$/.test(kind) || !size || !isOpened(size)) return undefined;
+  return { sha256: await keepFile(bytes), mediaType: kind, address, bytes: bytes.length, ...size };
 }
 
 /** Notes the pictures of a copy. Their files must be in the store. */

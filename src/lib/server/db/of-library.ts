@@ -37,6 +37,7 @@ export const KEPT_IN: Readonly<Record<string, string>> = {
   draft_part: within('draft_id', 'draft'),
   draft_use: within('part_id', 'draft_part', within('draft_id', 'draft')),
   draft_version: within('draft_id', 'draft'),
+  draft_picture: OF_LIBRARY,
   choice: OF_LIBRARY,
   choice_voter: within('choice_id', 'choice'),
   candidate: OF_LIBRARY,

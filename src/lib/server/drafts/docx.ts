@@ -33,7 +33,7 @@ import {
   type Stretch,
 } from '../../core/drafting-out';
 import { withoutControls } from '../../core/text';
-import { runChildren } from '../lists/docx';
+import { basicLooks, runChildren } from '../lists/docx';
 import { HALF_INCH, WIDEST } from '../passages/docx';
 
 const HEADINGS = [
@@ -118,7 +118,7 @@ const SPACING = { after: 160 };
 const captionOf = (
   id: string,
   name: string,
-  caption: string,
+  caption: readonly Stretch[],
   maths: MathmlOf,
   line: readonly Stretch[] = [],
 ) =>
@@ -127,7 +127,9 @@ const captionOf = (
     spacing: SPACING,
     children: [
       new Bookmark({ id: bookmarked(id), children: [new TextRun({ text: name, bold: true })] }),
-      new TextRun({ text: caption ? `. ${caption}${line.length ? ' ' : ''}` : '. ' }),
+      new TextRun({ text: '. ' }),
+      ...lineOf(caption, maths),
+      ...(caption.length && line.length ? [new TextRun({ text: ' ' })] : []),
       ...lineOf(line, maths),
     ],
   });
@@ -207,7 +209,6 @@ function blocksOf(
       case 'figure': {
         const { picture } = one;
         const width = picture ? Math.max(1, Math.round(Math.min(WIDEST.whole, picture.width / 2))) : 0;
-        const alt = one.alt || one.caption || one.name;
         return [
           ...(picture
             ? [
@@ -222,7 +223,7 @@ function blocksOf(
                         width,
                         height: Math.max(1, Math.round((width * picture.height) / picture.width)),
                       },
-                      altText: { name: one.name, title: one.name, description: alt },
+                      altText: { name: one.name, title: one.name, description: one.alt },
                     }),
                   ],
                 }),
@@ -283,13 +284,12 @@ export function draftDocx(
 ): Promise<Buffer> {
   const laid = citing === 'keys' ? spelledOut(out) : laidOut(out);
   const list = citing === 'keys' && out.list ? [{ runs: [{ text: '{#refs}' }] }] : (out.list?.entries ?? []);
+  const looks = basicLooks(out.lang);
   const document = new Document({
     title: withoutControls(out.title),
     creator: 'Retexa',
     styles: {
-      default: {
-        document: { run: { font: 'Times New Roman', size: 24, language: { value: out.lang } }, paragraph: { spacing: { line: 360 } } },
-      },
+      default: { ...looks, document: { ...looks.document, paragraph: { spacing: { line: 360 } } } },
       paragraphStyles: [
         // What all others are based on must be there for those who follow that.
         { id: 'Normal', name: 'Normal' },

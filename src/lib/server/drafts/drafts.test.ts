@@ -1,9 +1,10 @@
 /** A draft as it is kept, checked and written out. */
+import { createCanvas } from '@napi-rs/canvas';
 import { Document, Packer, Paragraph } from 'docx';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Knex } from 'knex';
 import { afterAll, afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Block, CitedWork } from '../../core/drafting';
+import type { Block, CitedWork, Inline } from '../../core/drafting';
 import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { merge } from '../duplicates';
@@ -18,11 +19,13 @@ import {
   changeListed,
   changeVersions,
   checksOf,
+  draftPicture,
   draftSave,
   draftSince,
   dropTemplate,
   findDraft,
   findWorks,
+  keepDraftPicture,
   lastBorrowed,
   listVersions,
   lookForBorrowed,
@@ -311,6 +314,41 @@ describe('written out', () => {
     await dropTemplate(ctx, draftId);
     expect(await kept()).toBeUndefined();
     expect(await db('leaving_file').pluck('sha256')).toEqual([sha256]);
+  });
+
+  it('with pictures of one’s own, whose captions cite, as long as the draft is there', async () => {
+    const png = createCanvas(40, 30).toBuffer('image/png');
+    await expect(keepDraftPicture(ctx, draftId, new Uint8Array(20))).rejects.toMatchObject({ status: 422 });
+    await expect(keepDraftPicture({ ...ctx, role: 'annotator' }, draftId, png)).rejects.toMatchObject({ status: 403 }); // prettier-ignore
+    const { sha256, width } = await keepDraftPicture(ctx, draftId, png);
+    expect(width).toBe(40);
+    expect((await draftPicture(ctx, draftId, sha256)).mediaType).toBe('image/png');
+    const cite: Inline = { type: 'cite', attrs: { id: 'in', works: [{ id: ng }], named: false } };
+    const figure: Block = { type: 'figure', attrs: { picture: sha256, caption: [{ type: 'text', text: 'Drawn after ' }, cite], alt: 'A gate', works: [], cite: 'f' } }; // prettier-ignore
+    const { revision } = await draftSince(ctx, draftId);
+    await save(revision, { page: 'p', puts: [put('fig', figure)], order: ['fig'] });
+    const files = unzipped((await out('docx')).body);
+    expect(Object.keys(files).some((name) => /^word\/media\/.*\.png$/.test(name))).toBe(true);
+    expect(files['word/document.xml']!.replace(/<[^>]+>/g, '')).toContain('Figure 1. Drawn after (Ng, 2001)');
+    expect(files['word/document.xml']).toContain('descr="A gate"');
+    const archive = unzipSync(Buffer.from((await out('markdown', 'keys')).body, 'base64'));
+    expect(archive[`pictures/${sha256}.png`]!.length).toBeGreaterThan(50);
+    expect(strFromU8(archive['draft.md']!)).toContain(`![A gate](pictures/${sha256}.png)`);
+    // Pasted into the draft of another project of the library it is a picture of that as well; of none it was never in.
+    const other = (await openDraft(ctx, (await addProject(ctx, { name: 'Other', ...look })).id)).id;
+    await expect(draftPicture(ctx, other, sha256)).rejects.toMatchObject({ status: 404 });
+    await saveDraft(ctx, other, draftSave.parse({ since: 0, page: 'p', puts: [put('there', figure)], order: ['there'] })); // prettier-ignore
+    expect((await draftPicture(ctx, other, sha256)).bytes.equals(png)).toBe(true);
+    // What is taken out can be brought back; with the project its picture goes, unless another has it.
+    const gone = {
+      since: revision + 1,
+      page: 'p',
+      puts: [],
+      gone: [{ id: 'fig', base: revision + 1 }],
+      order: [],
+    };
+    await saveDraft(ctx, draftId, draftSave.parse(gone));
+    expect((await draftPicture(ctx, draftId, sha256)).bytes.equals(png)).toBe(true);
   });
 
   it('as .odt, its citations printed in it, with formulas, captions and a table', async () => {

@@ -1,9 +1,10 @@
 import { z } from 'zod';
-import { mergedOrder, partContent, type DraftPart } from '../../core/drafting';
+import { mergedOrder, partContent, readPart, type DraftPart } from '../../core/drafting';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { checkSources } from '../sources/repository';
+import { adoptPictures } from './pictures';
 import {
   changeVersion,
   dropPart,
@@ -39,6 +40,7 @@ export {
   type ToldBorrowing,
 } from './borrowing';
 export { draftOutRequest, dropTemplate, writeDraft, writeInTemplate, type DRAFT_OUTPUTS } from './out';
+export { draftPicture, keepDraftPicture } from './pictures';
 export { worksFor, type DraftWork } from './works';
 
 const CHANGE = { right: 'edit', of: ['drafts'] } as const;
@@ -138,6 +140,7 @@ export const saveDraft = (
         });
       else {
         await writePart(inner, draftId, { id, content, revision: next }, page);
+        await adoptPictures(inner, draftId, readPart({ id, content }).pictures);
         kept.push({ id, revision: next });
       }
     }

@@ -8,7 +8,6 @@ import {
   draftToMarkdown,
   type DraftOut,
   type OdtFiles,
-  type PictureOut,
 } from '../../core/drafting-out';
 import { formulaAsXml, formulaToMathml } from '../../reading/formulas';
 import { MANUSCRIPTS } from '../../reading/manuscripts';
@@ -18,13 +17,12 @@ import type { Context } from '../access/context';
 import { keepFile, readKept } from '../files/store';
 import { Refusal } from '../access/refusal';
 import { citesInNotes, printText, type Look } from '../lists/printing';
-import { drawnFigure } from '../passages/figures';
-import { getPassages } from '../passages/repository';
 import { findProject } from '../projects';
 import type { Source } from '../sources/repository';
 import { manuscript, write } from '../workers/pools';
 import { draftDocx } from './docx';
 import { printedManuscript } from './manuscript';
+import { picturesFor } from './pictures';
 import { getDraft, partsOf, setTemplate } from './repository';
 import { sourcesFor } from './works';
 
@@ -41,9 +39,6 @@ export const draftOutRequest = z.strictObject({
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['projects'] } as const;
-
-/** Most figures that are written with their pictures. */
-const MOST_FIGURES = 300;
 
 /** A draft with all that prints in it, and the sources it cites. */
 async function gathered(
@@ -68,18 +63,7 @@ async function gathered(
     citations.map((c) => ({ ...c, cites: c.cites.map((cite) => ({ ...cite, id: at(cite.id) })) })),
     look,
   );
-  const figures = parts.flatMap(({ content }) => (content.type === 'figure' ? [content.attrs.passage] : []));
-  if (figures.length > MOST_FIGURES)
-    throw new Refusal(
-      422,
-      `The draft has ${figures.length.toLocaleString('en')} figures; at most ${MOST_FIGURES} are written with their pictures.`,
-    );
-  const pictures = new Map<string, PictureOut>();
-  for (const { id, figure } of await getPassages(ctx, figures)) {
-    if (!figure) continue;
-    const { png, width, height } = await drawnFigure(figure);
-    pictures.set(id, { png: png.toString('base64'), width, height });
-  }
+  const pictures = await picturesFor(ctx, draftId, parts);
   return {
     sources,
     out: {

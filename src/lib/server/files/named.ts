@@ -7,4 +7,5 @@ export const NAMED: readonly (readonly [table: string, column: string])[] = [
   ['note', 'audio_sha256'],
   ['own_style', 'sha256'],
   ['draft', 'template_sha256'],
+  ['draft_picture', 'sha256'],
 ];

@@ -6,6 +6,7 @@ import {
   Packer,
   Paragraph,
   TextRun,
+  type IStylesOptions,
   type ParagraphChild,
 } from 'docx';
 import { entryRuns, writable, type PrintedList, type PrintedReference, type Run } from '../../core/citing';
@@ -14,6 +15,17 @@ import { withoutControls } from '../../core/text';
 const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;
 /** Half an inch in twentieths of a point, the customary hanging indent. */
 const HALF_INCH = 720;
+
+/**
+ * What a .docx of ours is based on, in a language: its type, and that headings are of a level, by which they are found.
+ * ECMA-376-1, 17.3.1.20.
+ */
+export const basicLooks = (lang: string): NonNullable<IStylesOptions['default']> => ({
+  document: { run: { font: 'Times New Roman', size: 24, language: { value: lang } } },
+  ...Object.fromEntries(
+    [1, 2, 3, 4, 5, 6].map((n) => [`heading${n}`, { paragraph: { outlineLevel: n - 1 } }]),
+  ),
+});
 
 /** A run as what a paragraph of a .docx document holds, its addresses as links. */
 export function runChildren(run: Run): ParagraphChild[] {
@@ -68,9 +80,7 @@ export async function docxDocument(list: PrintedList, heading: string, lang: str
   const document = new Document({
     title,
     creator: 'Retexa',
-    styles: {
-      default: { document: { run: { font: 'Times New Roman', size: 24, language: { value: lang } } } },
-    },
+    styles: { default: basicLooks(lang) },
     sections: [
       {
         children: [

@@ -22,7 +22,7 @@ import {
   type PassagesOut,
 } from '../../core/passages-out';
 import { withoutControls } from '../../core/text';
-import { runChildren } from '../lists/docx';
+import { basicLooks, runChildren } from '../lists/docx';
 
 /** Half an inch in twentieths of a point. */
 export const HALF_INCH = 720;
@@ -156,7 +156,7 @@ export function documentOf(
     title: withoutControls(title),
     creator: 'Retexa',
     styles: {
-      default: { document: { run: { font: 'Times New Roman', size: 24, language: { value: lang } } } },
+      default: basicLooks(lang),
       // What headings are based on must be there for those who follow that.
       paragraphStyles: [{ id: 'Normal', name: 'Normal' }],
     },

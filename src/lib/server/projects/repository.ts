@@ -99,10 +99,10 @@ export async function removeProjects(ctx: Context, ids: string[]): Promise<void>
     const sections = scoped(ctx, 'section').whereIn('project_id', part).select('id');
     await forgetOwn(ctx, sections.clone());
     const drafts = scoped(ctx, 'draft').whereIn('project_id', part).select('id');
-    await filesLeave(
-      ctx,
-      (await drafts.clone().clearSelect().pluck('template_sha256')) as unknown as (string | null)[],
-    );
+    await filesLeave(ctx, [
+      ...((await drafts.clone().clearSelect().pluck('template_sha256')) as unknown as (string | null)[]),
+      ...((await ctx.db('draft_picture').whereIn('draft_id', drafts.clone()).pluck('sha256')) as string[]),
+    ]);
     const parts = (await ctx.db('draft_part').whereIn('draft_id', drafts).pluck('id')) as string[];
     await takeOutOfIndex(ctx, 'part', parts);
     await ctx.db('placement').whereIn('section_id', sections).delete();

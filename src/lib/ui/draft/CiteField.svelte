@@ -6,6 +6,7 @@
   import type { FoundWork } from '$lib/server/drafts';
   import { call, debounce } from '../frame/client';
   import { Button, Checkbox, Input, Select } from '../kit';
+  import FieldBox, { type FieldPlace } from './FieldBox.svelte';
 
   interface Cited {
     works: CitedWork[];
@@ -17,11 +18,7 @@
     given?: Cited | undefined;
     /** What works are called. */
     labels: ReadonlyMap<string, string>;
-    /** Where it opens, in the text’s own measure. */
-    top: number;
-    left: number;
-    /** It opens upwards from there. */
-    above?: boolean;
+    at: FieldPlace;
     onkeep: (cited: Cited) => void;
     onleave: () => void;
   }
@@ -29,7 +26,7 @@
    * A small field in which a citation is typed: words of a work, Enter, its place, and so on; Enter on nothing puts it into the
    * text. Everything by keys, nothing that has to be reached for.
    */
-  let { projectId, given, labels, top, left, above = false, onkeep, onleave }: Props = $props();
+  let { projectId, given, labels, at: spot, onkeep, onleave }: Props = $props();
 
   let works = $state<CitedWork[]>(
     untrack(() => structuredClone($state.snapshot(given?.works) ?? []) as CitedWork[]),
@@ -162,15 +159,7 @@
   onMount(() => entry?.focus());
 </script>
 
-<div
-  class="cite-field"
-  role="dialog"
-  aria-label="Cite"
-  tabindex="-1"
-  bind:this={field}
-  style="top: {top}px; left: {left}px; {above ? 'translate: 0 -100%' : ''}"
-  onkeydown={onkey}
->
+<FieldBox name="cite" label="Cite" at={spot} bind:element={field} onkeydown={onkey}>
   {#if works.length}
     <ul class="works" aria-label="Works cited">
       {#each works as work, i (i)}
@@ -269,21 +258,9 @@
       ><Checkbox bind:checked={named} /> the author of the first stands in the sentence</label
     >
   {/if}
-</div>
+</FieldBox>
 
 <style>
-  .cite-field {
-    position: absolute;
-    z-index: 15;
-    display: grid;
-    gap: 7px;
-    width: min(460px, 92%);
-    padding: 9px;
-    border: 1px solid var(--edge);
-    border-radius: 7px;
-    background: var(--page);
-    box-shadow: 0 8px 24px rgb(0 0 0 / 14%);
-  }
   .works {
     display: flex;
     flex-wrap: wrap;

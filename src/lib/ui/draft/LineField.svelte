@@ -5,38 +5,30 @@
   import { v7 } from 'uuid';
   import { keyFor } from '../frame/actions.svelte';
   import { pressed } from '../frame/keys';
-  import { Button } from '../kit';
+  import { Button, Input } from '../kit';
   import CiteField from './CiteField.svelte';
+  import FieldBox, { type FieldPlace } from './FieldBox.svelte';
   import { extensionsForNote } from './schema';
   import type { Showing } from './showing';
 
   interface Props {
+    /** What is written. */
+    name: 'Footnote' | 'Caption';
     content: Inline[];
     showing: Showing;
     projectId: string;
     labels: ReadonlyMap<string, string>;
-    top: number;
-    left: number;
-    /** It opens upwards from there. */
-    above?: boolean;
-    ondrop: () => void;
+    at: FieldPlace;
+    /** Of a picture: what it shows, for who does not see it. */
+    alt?: { words: string; onwrite: (words: string) => void } | undefined;
+    /** Takes what it belongs to out of the text; nothing where that is done elsewhere. */
+    ondrop?: (() => void) | undefined;
     /** Called as it is written, so that nothing is lost. */
     onwrite: (content: Inline[]) => void;
     onleave: () => void;
   }
-  /** A footnote, written beside its sign; citations go into it as into the text. */
-  let {
-    content,
-    showing,
-    projectId,
-    labels,
-    top,
-    left,
-    above = false,
-    ondrop,
-    onwrite,
-    onleave,
-  }: Props = $props();
+  /** A line that is written beside what it belongs to, a footnote or a caption; citations go into it as into the text. */
+  let { name, content, showing, projectId, labels, at, alt, ondrop, onwrite, onleave }: Props = $props();
   let place: HTMLElement | undefined = $state();
   let editor: Editor | undefined;
   let citing = $state<{ at: number | undefined; given?: { works: CitedWork[]; named: boolean } }>();
@@ -57,6 +49,15 @@
         ? { at: selection.from, given: node.attrs as unknown as { works: CitedWork[]; named: boolean } }
         : { at: undefined };
   }
+  /** In the field below the line, which is no editor of ours; what the citation field took is its own. */
+  function onkeydown(event: KeyboardEvent) {
+    const { key, target } = event;
+    if (event.defaultPrevented || citing || (key !== 'Escape' && key !== 'Enter')) return;
+    if (key === 'Enter' && !(target instanceof HTMLInputElement)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onleave();
+  }
   onMount(() => {
     editor = new Editor({
       element: place!,
@@ -67,7 +68,7 @@
       },
       autofocus: 'end',
       editorProps: {
-        attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Footnote', class: 'serif' },
+        attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': name, class: 'serif' },
         handleKeyDown: (_view, event) => {
           const onCite = 'node' in editor!.state.selection;
           if (event.key === 'Escape' || (event.key === 'Enter' && !event.shiftKey && !onCite)) {
@@ -91,25 +92,27 @@
   });
 </script>
 
-<div
-  class="footnote-field"
-  role="dialog"
-  aria-label="Footnote"
-  style="top: {top}px; left: {left}px; {above ? 'translate: 0 -100%' : ''}"
->
+<FieldBox name="line" label={name} {at} {onkeydown}>
   <div class="text" bind:this={place}></div>
+  {#if alt}
+    <Input
+      aria-label="What it shows, for who does not see it"
+      placeholder="What it shows, for who does not see it"
+      value={alt.words}
+      oninput={(e) => alt.onwrite(e.currentTarget.value)}
+    />
+  {/if}
   <div class="acts">
     <Button small look="main" keys="Enter" onclick={onleave}>Done</Button>
     <Button small keys={keyFor('draft cite')} onclick={cite}>Cite</Button>
-    <Button small look="quiet" onclick={ondrop}>Take out</Button>
+    {#if ondrop}<Button small look="quiet" onclick={ondrop}>Take out</Button>{/if}
   </div>
   {#if citing}
     <CiteField
       {projectId}
       {labels}
       given={citing.given}
-      top={40}
-      left={10}
+      at={{ top: 40, left: 10 }}
       onleave={() => {
         citing = undefined;
         editor?.commands.focus();
@@ -127,21 +130,9 @@
       }}
     />
   {/if}
-</div>
+</FieldBox>
 
 <style>
-  .footnote-field {
-    position: absolute;
-    z-index: 14;
-    display: grid;
-    gap: 7px;
-    width: min(460px, 94%);
-    padding: 9px;
-    border: 1px solid var(--edge);
-    border-radius: 7px;
-    background: var(--page);
-    box-shadow: 0 8px 24px rgb(0 0 0 / 14%);
-  }
   .text {
     max-height: 200px;
     overflow-y: auto;

@@ -5,6 +5,7 @@
     LetterItalicOutline,
     LetterUnderlineOutline,
     LinkOutline,
+    ImageOutline,
     ListOutline,
     OrderedListOutline,
     QuoteOutline,
@@ -14,7 +15,8 @@
     UndoOutline,
   } from 'flowbite-svelte-icons';
   import { keyFor } from '../frame/actions.svelte';
-  import { Button, Select } from '../kit';
+  import { Button, FileButton, Select } from '../kit';
+  import { putTable } from './text';
 
   interface Props {
     editor: Editor;
@@ -23,9 +25,11 @@
     acts: Record<'cite' | 'footnote' | 'formula' | 'remark' | 'point' | 'find', () => void>;
     onlink: () => void;
     oncaption: () => void;
+    /** Puts pictures of one’s own into the text. */
+    onpictures: (files: File[]) => void;
   }
   /** What can be done to the text, with the key that does it. */
-  let { editor, beat, acts, onlink, oncaption }: Props = $props();
+  let { editor, beat, acts, onlink, oncaption, onpictures }: Props = $props();
   const level = $derived(
     (void beat, [1, 2, 3, 4, 5, 6].find((n) => editor.isActive('heading', { level: n }))?.toString() ?? '0'),
   );
@@ -46,7 +50,7 @@
     { Icon: ListOutline, name: 'List', key: 'Ctrl+Shift+8', on: editor.isActive('bulletList'), act: () => chain().toggleBulletList().run() },
     { Icon: OrderedListOutline, name: 'Numbered list', key: 'Ctrl+Shift+7', on: editor.isActive('orderedList'), act: () => chain().toggleOrderedList().run() },
     { Icon: QuoteOutline, name: 'Quotation set apart', key: 'Ctrl+Shift+B', on: editor.isActive('blockquote'), act: () => chain().toggleBlockquote().run() },
-    { Icon: InsertTableOutline, name: 'Table', key: '', on: inTable, act: () => (inTable ? oncaption() : chain().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()) },
+    { Icon: InsertTableOutline, name: 'Table', key: '', on: inTable, act: () => (inTable ? oncaption() : putTable(editor)) },
   ])); // prettier-ignore
   const TABLE: [string, () => unknown][] = [
     ['Row', () => chain().addRowAfter().run()],
@@ -86,6 +90,14 @@
         onclick={act}><Icon size="sm" /></Button
       >
     {/each}
+    <FileButton
+      small
+      look="quiet"
+      label="Picture"
+      title="A picture of your own (or paste it, or drop it into the text)"
+      accept="image/png,image/jpeg,image/webp,image/gif"
+      onfiles={onpictures}><ImageOutline size="sm" /></FileButton
+    >
   </span>
   <span class="row">
     <Button

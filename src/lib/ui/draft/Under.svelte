@@ -48,8 +48,7 @@
       <CiteField
         {projectId}
         labels={writing.labels}
-        top={34}
-        left={0}
+        at={{ top: 34, left: 0 }}
         onleave={() => (adding = false)}
         onkeep={({ works }) => {
           adding = false;

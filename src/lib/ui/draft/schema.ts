@@ -4,9 +4,12 @@ import { Placeholder } from '@tiptap/extensions';
 import StarterKit from '@tiptap/starter-kit';
 import { Fragment, type Node as PmNode } from '@tiptap/pm/model';
 import { Plugin, PluginKey } from '@tiptap/pm/state';
+import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import { v7 } from 'uuid';
-import type { Inline } from '$lib/core/drafting';
+import { captionIn, textOfInlines, type Block, type Inline } from '$lib/core/drafting';
+import { escapeHtml } from '$lib/core/text';
 import { Find } from './find';
+import { lineHtml, watchedIn } from './line';
 import { mathIn } from './maths';
 import type { Showing } from './showing';
 
@@ -68,14 +71,23 @@ const Ids = Extension.create({
             at += part.nodeSize;
           });
           function again(node: PmNode, pos: number): void {
-            const name = node.type.name === 'figure' ? 'cite' : 'id';
-            if (!['cite', 'footnote', 'figure'].includes(node.type.name)) return;
+            const { name: type } = node.type;
+            if (type === 'figure' || type === 'table') againIn(node, pos);
+            const name = type === 'figure' ? 'cite' : 'id';
+            if (!['cite', 'footnote', 'figure'].includes(type)) return;
             const id = node.attrs[name] as string | null;
             if (id && !seen.has(id)) return void seen.add(id);
             tr.setNodeAttribute(pos, name, v7());
             // A footnote that is there twice has citations of its own each time.
             if (node.type.name === 'footnote')
               tr.setNodeAttribute(pos, 'content', (node.attrs.content as Inline[]).map(anew));
+          }
+          /** Citations of a caption that is there twice are others each time. */
+          function againIn(node: PmNode, pos: number): void {
+            const ids = captionOf(node).flatMap((c) => (c.type === 'cite' ? [c.attrs.id] : []));
+            if (ids.some((id) => seen.has(id)))
+              tr.setNodeAttribute(pos, 'caption', captionOf(node).map(anew));
+            else for (const id of ids) seen.add(id);
           }
           return tr.docChanged ? tr.setMeta('addToHistory', false) : null;
         },
@@ -91,7 +103,7 @@ function plain(part: PmNode): boolean {
   if (is === undefined) {
     is = true;
     part.descendants((node) => {
-      if (node.attrs.id || ['cite', 'footnote'].includes(node.type.name)) is = false;
+      if (node.attrs.id || node.attrs.caption || ['cite', 'footnote'].includes(node.type.name)) is = false;
       return is!;
     });
     known.set(part, is);
@@ -110,6 +122,61 @@ const json = (value: string | null): unknown => {
   }
 };
 
+const captionOf = (node: PmNode): Inline[] =>
+  captionIn({ type: node.type.name, attrs: node.attrs } as unknown as Block);
+
+/** What a figure or a table is called, and its caption as it reads now. */
+const captionHtml = (node: PmNode, showing: Showing, unnamed: string): string =>
+  `<b>${escapeHtml(showing.name(String(node.attrs.id)) ?? unnamed)}.</b> ${lineHtml(captionOf(node), showing)}`;
+
+function captionDom(node: PmNode, showing: Showing): { dom: HTMLElement; stop: () => void } {
+  const dom = document.createElement('div');
+  dom.className = 'table-caption';
+  dom.contentEditable = 'false';
+  dom.dataset.captionOf = String(node.attrs.id);
+  dom.title = 'Caption: press it to write it';
+  const draw = () => (dom.innerHTML = captionHtml(node, showing, 'Table'));
+  const stop = showing.watch([String(node.attrs.id), ...watchedIn(captionOf(node))], draw);
+  draw();
+  return { dom, stop };
+}
+
+/** Captions of tables, over each; a press on one opens it (see `data-caption-of`). */
+function captions(showing: Showing): Extension {
+  const stops = new WeakMap<globalThis.Node, () => void>();
+  const over = (doc: PmNode): DecorationSet => {
+    const found: Decoration[] = [];
+    doc.forEach((node, pos) => {
+      if (node.type.name !== 'table') return;
+      const draw = () => {
+        const { dom, stop } = captionDom(node, showing);
+        stops.set(dom, stop);
+        return dom;
+      };
+      const key = `caption ${String(node.attrs.id)} ${JSON.stringify(node.attrs.caption)}`;
+      found.push(Decoration.widget(pos, draw, { side: -1, key, ignoreSelection: true, destroy: (dom) => stops.get(dom)?.() })); // prettier-ignore
+    });
+    return DecorationSet.create(doc, found);
+  };
+  return Extension.create({
+    name: 'captions',
+    addProseMirrorPlugins: () => [
+      new Plugin<DecorationSet>({
+        key: new PluginKey('captions'),
+        state: {
+          init: (_config, { doc }) => over(doc),
+          apply: (tr, before) => (tr.docChanged ? over(tr.doc) : before),
+        },
+        props: {
+          decorations(state) {
+            return this.getState(state);
+          },
+        },
+      }),
+    ],
+  });
+}
+
 /** A node that is one thing in the text and shows what is printed for it. */
 function shownAs(
   name: string,
@@ -118,8 +185,8 @@ function shownAs(
   more: {
     inline: boolean;
     draw: (node: PmNode, dom: HTMLElement, showing: Showing) => void;
-    /** What it is watched by: when that prints otherwise, it is drawn again. */
-    of: (node: PmNode) => string;
+    /** What it is watched by: when one of them prints otherwise, it is drawn again. */
+    of: (node: PmNode) => string[];
     text: (node: PmNode, showing: Showing) => string;
   },
   showing: Showing,
@@ -168,7 +235,7 @@ function shownAs(
           dom,
           update: (next) => {
             if (next.type !== node.type) return false;
-            if (more.of(next) !== more.of(node)) {
+            if (String(more.of(next)) !== String(more.of(node))) {
               stop();
               stop = showing.watch(more.of(next), draw);
             }
@@ -196,6 +263,7 @@ export function extensionsFor(showing: Showing, placeholder: string): AnyExtensi
     TableKit.configure({ table: { resizable: false } }),
     Placeholder.configure({ placeholder, showOnlyWhenEditable: true }),
     Ids,
+    captions(showing),
     Find,
     ...marksAndAttributes(),
     ...nodesOf(showing),
@@ -240,8 +308,8 @@ const marksAndAttributes = (): AnyExtension[] => [
         attributes: {
           caption: {
             default: null,
-            parseHTML: (dom) => dom.querySelector('caption')?.textContent ?? null,
-            rendered: false,
+            parseHTML: (dom) => json(dom.getAttribute('data-caption')) ?? dom.querySelector('caption')?.textContent ?? null,
+            renderHTML: ({ caption }) => (caption ? { 'data-caption': JSON.stringify(caption) } : {}),
           },
         },
       },
@@ -276,7 +344,7 @@ const nodesOf = (showing: Showing): AnyExtension[] => [
     { id: { default: null }, works: { default: [] }, named: { default: false } },
     {
       inline: true,
-      of: (node) => String(node.attrs.id),
+      of: (node) => [String(node.attrs.id)],
       text: (node, s) => s.citationText(String(node.attrs.id)),
       draw: (node, dom, s) => {
         const { html, title, unknown } = s.citation(String(node.attrs.id), node.attrs.works);
@@ -293,7 +361,7 @@ const nodesOf = (showing: Showing): AnyExtension[] => [
     { id: { default: null }, content: { default: [] } },
     {
       inline: true,
-      of: (node) => String(node.attrs.id),
+      of: (node) => [String(node.attrs.id)],
       text: () => '',
       draw: (node, dom, s) => {
         dom.innerHTML = `<sup>${s.note(String(node.attrs.id)) ?? '*'}</sup>`;
@@ -308,7 +376,7 @@ const nodesOf = (showing: Showing): AnyExtension[] => [
     { tex: { default: '' } },
     {
       inline: true,
-      of: () => 'formula',
+      of: () => [],
       text: (node) => `$${String(node.attrs.tex)}$`,
       draw: (node, dom) => mathIn(dom, String(node.attrs.tex), false),
     },
@@ -320,7 +388,7 @@ const nodesOf = (showing: Showing): AnyExtension[] => [
     { tex: { default: '' } },
     {
       inline: false,
-      of: () => 'formula',
+      of: () => [],
       text: (node) => `$$${String(node.attrs.tex)}$$`,
       draw: (node, dom) => mathIn(dom, String(node.attrs.tex), true),
     },
@@ -332,7 +400,7 @@ const nodesOf = (showing: Showing): AnyExtension[] => [
     { to: { default: '' } },
     {
       inline: true,
-      of: (node) => `name ${String(node.attrs.to)}`,
+      of: (node) => [`name ${String(node.attrs.to)}`],
       text: (node, s) => s.name(String(node.attrs.to)) ?? '',
       draw: (node, dom, s) => {
         const name = s.name(String(node.attrs.to));
@@ -346,7 +414,8 @@ const nodesOf = (showing: Showing): AnyExtension[] => [
     'figure',
     'div',
     {
-      passage: { default: '' },
+      passage: { default: null },
+      picture: { default: null },
       caption: { default: '' },
       alt: { default: '' },
       works: { default: [] },
@@ -354,21 +423,20 @@ const nodesOf = (showing: Showing): AnyExtension[] => [
     },
     {
       inline: false,
-      of: (node) => String(node.attrs.cite),
-      text: (node) => String(node.attrs.caption),
+      of: (node) => [String(node.attrs.id), String(node.attrs.cite), ...watchedIn(captionOf(node))],
+      text: (node) => textOfInlines(captionOf(node)),
       draw: (node, dom, s) => {
-        const { html } = s.citation(String(node.attrs.cite), node.attrs.works);
-        const name = s.name(String(node.attrs.id)) ?? 'Figure';
-        const picture = document.createElement('img');
-        picture.src = `/api/passages/${encodeURIComponent(String(node.attrs.passage))}/picture`;
-        picture.alt = String(node.attrs.alt || node.attrs.caption || name);
+        const { passage, picture, works, cite } = node.attrs;
+        const from = (works as unknown[]).length ? s.citation(String(cite), works).html : '';
+        const image = document.createElement('img');
+        image.src = passage
+          ? `/api/passages/${encodeURIComponent(String(passage))}/picture`
+          : `${s.pictures}/${encodeURIComponent(String(picture))}`;
+        const said = textOfInlines(captionOf(node));
+        image.alt = String(node.attrs.alt || said || s.name(String(node.attrs.id)) || 'Figure');
         const caption = document.createElement('p');
-        const label = document.createElement('b');
-        label.textContent = `${name}. `;
-        const from = document.createElement('span');
-        from.innerHTML = html;
-        caption.append(label, `${String(node.attrs.caption)} `, from);
-        dom.replaceChildren(picture, caption);
+        caption.innerHTML = `${captionHtml(node, s, 'Figure')} ${from}`;
+        dom.replaceChildren(image, caption);
         dom.title = 'Figure: press Enter for its caption';
       },
     },

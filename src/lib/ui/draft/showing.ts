@@ -3,7 +3,10 @@ import { escapeHtml } from '$lib/core/text';
 import type { ShownCitation } from '../../../workers/printing';
 
 /** What stands in the text and is printed elsewhere: how it reads now, and who draws it. */
-export function showingOf() {
+export function showingOf(
+  /** Where pictures of one’s own are, as the beginning of their addresses. */
+  pictures = '',
+) {
   const watching = new Map<string, Set<() => void>>();
   const printed = new Map<string, ShownCitation>();
   let notes = new Map<string, number>();
@@ -17,11 +20,14 @@ export function showingOf() {
   const differing = <T>(before: Map<string, T>, now: Map<string, T>) =>
     [...new Set([...before.keys(), ...now.keys()])].filter((id) => before.get(id) !== now.get(id));
   return {
-    /** Draws again whenever what an id stands for reads otherwise; gives what stops that. */
-    watch(id: string, again: () => void): () => void {
-      const there = watching.get(id) ?? new Set();
-      watching.set(id, there.add(again));
-      return () => void there.delete(again);
+    pictures,
+    /** Draws again whenever what one of the ids stands for reads otherwise; gives what stops that. */
+    watch(ids: string[], again: () => void): () => void {
+      for (const id of ids) {
+        const there = watching.get(id) ?? new Set();
+        watching.set(id, there.add(again));
+      }
+      return () => ids.forEach((id) => watching.get(id)?.delete(again));
     },
     /** The names of works by their ids, of those that are here. */
     setLabels(now: ReadonlyMap<string, string>): void {

@@ -112,6 +112,9 @@ export function putBlocks(editor: Editor, blocks: Block[]): void {
   const { state, view } = editor;
   const { schema } = state;
   const nodes = blocks.map((block) => schema.nodeFromJSON(block));
+  // One goes on writing below what is no text.
+  const last = state.selection.$from.index(0) >= state.doc.childCount - 1;
+  if (last && !nodes.at(-1)?.isTextblock) nodes.push(schema.nodes.paragraph!.create());
   const index = Math.min(state.selection.$from.index(0), state.doc.childCount - 1);
   const here = state.doc.child(index);
   const at = startOf(state.doc, index);
@@ -123,6 +126,14 @@ export function putBlocks(editor: Editor, blocks: Block[]): void {
   tr.setSelection(TextSelection.near(tr.doc.resolve(Math.min(end, tr.doc.content.size)), -1));
   view.dispatch(tr.scrollIntoView());
   editor.commands.focus();
+}
+
+/** Puts a table where the caret is, and the caret in it. */
+export function putTable(editor: Editor): void {
+  editor.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run();
+  const { state, view } = editor;
+  if (state.doc.lastChild?.type.name === 'table')
+    view.dispatch(state.tr.insert(state.doc.content.size, state.schema.nodes.paragraph!.create()));
 }
 
 /** Puts text and what stands in it where the caret is. */

@@ -9,6 +9,7 @@ import {
   worksCited,
   type Block,
   type DraftSection,
+  type Inline,
 } from '$lib/core/drafting';
 import type { DraftSaved, DraftWork } from '$lib/server/drafts';
 import type { FromPrinting, ShownEntry } from '../../../workers/printing';
@@ -16,6 +17,7 @@ import { ApiError, call, PAGE } from '../frame/client';
 import { drafts } from '../frame/drafts';
 import { heard } from '../frame/live.svelte';
 import { keepingOf, type Clash, type KeepingState, type Unsent } from './keeping';
+import { lineHtml } from './line';
 import { printingOf } from './printing';
 import { extensionsFor } from './schema';
 import { showingOf } from './showing';
@@ -54,7 +56,7 @@ export type ListedEntry = ShownEntry & { listed: string[] };
 
 /** The writing of a draft: its editor, what is kept of it, and what is printed in it. */
 export function writingOf({ draft, look, placeholder, edits }: Given) {
-  const showing = showingOf();
+  const showing = showingOf(`/api/drafts/${draft.id}/pictures`);
   const name = windowName();
   const stored = `text ${draft.id}`;
   const path = `/api/drafts/${draft.id}`;
@@ -197,14 +199,11 @@ export function writingOf({ draft, look, placeholder, edits }: Given) {
       if (node.type.name === 'footnote')
         found.set(
           String(node.attrs.id),
-          (node.attrs.content as { type: string; text?: string; attrs?: { id?: string } }[])
-            .map((c) => (c.type === 'cite' ? (showing.printed(c.attrs?.id ?? '')?.html ?? '…') : escaped(c.text ?? ' ')))
-            .join(''),
+          lineHtml(node.attrs.content as Inline[], showing),
         );
     });
     return found;
   } // prettier-ignore
-  const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
 
   let first = 0;
   let sending: ReturnType<typeof setTimeout> | undefined;

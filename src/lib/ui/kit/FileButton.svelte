@@ -12,6 +12,7 @@
     look = 'plain',
     small = false,
     disabled = false,
+    title,
     class: className,
     onfiles,
     children,
@@ -23,6 +24,8 @@
     look?: ButtonLook;
     small?: boolean;
     disabled?: boolean;
+    /** What it does, where it shows no words. */
+    title?: string;
     class?: ClassValue;
     onfiles: (files: File[]) => void;
     children: Snippet;
@@ -33,7 +36,14 @@
   export const open = (): void => picker?.click();
 </script>
 
-<Button {look} {small} {disabled} class={className} onclick={open}>{@render children()}</Button>
+<Button
+  {look}
+  {small}
+  {disabled}
+  class={className}
+  {...title ? { title, 'aria-label': label } : {}}
+  onclick={open}>{@render children()}</Button
+>
 <input
   bind:this={picker}
   type="file"

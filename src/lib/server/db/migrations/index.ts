@@ -36,6 +36,7 @@ import * as repliesSought from './0034-replies-sought';
 import * as pointsAtSource from './0035-points-at-source';
 import * as textsSought from './0036-texts-sought';
 import * as template from './0037-template';
+import * as draftPictures from './0038-draft-pictures';
 
 interface Migration {
   name: string;
@@ -80,6 +81,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0035-points-at-source', up: pointsAtSource.up },
   { name: '0036-texts-sought', up: textsSought.up },
   { name: '0037-template', up: template.up },
+  { name: '0038-draft-pictures', up: draftPictures.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
