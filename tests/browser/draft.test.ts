@@ -441,8 +441,8 @@ describe('a draft', () => {
     expect(shown).toEqual(['A gate that is shut', 300]);
     await toEnd();
     await me.press('Table');
-    await me.page.waitForSelector('.table-caption');
-    await me.page.click('.table-caption');
+    await me.page.waitForSelector('.over-table');
+    await me.page.click('.over-table');
     await me.page.waitForSelector('[aria-label="Caption"][contenteditable="true"]:focus');
     await type('Ponds');
     await press('Enter');

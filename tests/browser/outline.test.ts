@@ -271,4 +271,44 @@ describe('an outline', () => {
     await press('Enter');
     await me.see('The miller slept by the moon. He woke by it.', '.lines');
   }, 300_000);
+
+  it('is moved by a finger that rests first; one that moves at once scrolls', async () => {
+    await me.page.setViewport({ width: 1280, height: 800, hasTouch: true });
+    await me.open('/outline');
+    await me.page.waitForSelector('.lines [data-line]');
+    const before = await outline();
+    const session = await me.page.createCDPSession();
+    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x = 0, y = 0) =>
+      session.send('Input.dispatchTouchEvent', {
+        type,
+        touchPoints: type === 'touchEnd' ? [] : [{ x, y }],
+      });
+    const boxOf = async (n: number) => {
+      const box = await (await me.page.$$('.lines .line.item'))[n]!.boundingBox();
+      return { x: box!.x + 120, y: box!.y, height: box!.height };
+    };
+    const [first, second] = [await boxOf(0), await boxOf(1)];
+    // At once: nothing is dragged.
+    await touch('touchStart', second.x, second.y + second.height / 2);
+    await touch('touchMove', first.x, first.y + 2);
+    await touch('touchEnd');
+    expect(await me.page.$('.under-finger')).toBeNull();
+    expect(await outline()).toEqual(before);
+    await touch('touchStart', second.x, second.y + second.height / 2);
+    await me.page.waitForSelector('.under-finger');
+    for (const share of [0.3, 0.6, 0.9, 1])
+      await touch('touchMove', first.x, second.y + (first.y + 3 - second.y) * share);
+    await until('where it would go', () =>
+      me.page.$$eval('.lines .line.item', (all) => (all[0] as HTMLElement).dataset.drop === 'reorder-before'),
+    );
+    await touch('touchEnd');
+    // From the section below to the beginning of the first.
+    const after = before.filter((line) => line !== '..Shut by the ebb');
+    after.splice(1, 0, '.Shut by the ebb');
+    await outlineIs(after);
+    expect(await me.page.$('.under-finger')).toBeNull();
+    await me.press('Undo', '.toasts');
+    await outlineIs(before);
+    await me.page.setViewport({ width: 1280, height: 800, hasTouch: false });
+  }, 300_000);
 });

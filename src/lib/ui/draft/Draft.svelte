@@ -139,7 +139,13 @@
   async function pictures(files: File[], at?: number) {
     const cite = edits && (await putPictures(writing, draft.id, files, at));
     const there = cite && writing.editor && findNode(writing.editor, (node) => node.attrs.cite === cite);
-    if (there) fields.edit(there.node, there.pos);
+    if (!there) return;
+    // Where the caption stands is known once the picture is there.
+    const dom = writing.editor?.view.nodeDOM(there.pos);
+    const picture = dom instanceof HTMLElement ? dom.querySelector('img') : null;
+    await picture?.decode().catch(() => undefined);
+    picture?.scrollIntoView({ block: 'nearest' });
+    fields.edit(there.node, there.pos);
   }
   /** Begins with the sections of the outline as headings, and its sentences under them. */
   const begin = (sentences: boolean) =>

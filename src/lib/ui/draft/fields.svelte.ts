@@ -32,7 +32,13 @@ export function fieldsOf(writing: Writing, edits: boolean, sheet: () => HTMLElem
     const around = sheet();
     if (!editor || !around) return;
     const pos = at ?? editor.state.selection.from;
-    const spot = editor.view.coordsAtPos(Math.min(pos, editor.state.doc.content.size));
+    // It is the caption that the field stands beside, not the picture or the table.
+    const part = at === undefined ? undefined : (editor.state.doc.nodeAt(at)?.attrs.id as string | undefined);
+    const caption = part && around.querySelector(`[data-part="${part}"] > p, [data-caption-of="${part}"]`);
+    const spot =
+      what.what === 'caption' && caption
+        ? caption.getBoundingClientRect()
+        : editor.view.coordsAtPos(Math.min(pos, editor.state.doc.content.size));
     const box = around.getBoundingClientRect();
     // Where there is more room above, it opens upwards.
     const above = spot.bottom - box.top > box.height * 0.55;

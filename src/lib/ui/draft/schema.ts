@@ -131,7 +131,7 @@ const captionHtml = (node: PmNode, showing: Showing, unnamed: string): string =>
 
 function captionDom(node: PmNode, showing: Showing): { dom: HTMLElement; stop: () => void } {
   const dom = document.createElement('div');
-  dom.className = 'table-caption';
+  dom.className = 'over-table';
   dom.contentEditable = 'false';
   dom.dataset.captionOf = String(node.attrs.id);
   dom.title = 'Caption: press it to write it';

@@ -8,6 +8,7 @@ import {
 } from '@atlaskit/pragmatic-drag-and-drop-hitbox/list-item';
 import type { Action } from 'svelte/action';
 import type { ItemKey } from '$lib/core/outline';
+import { touchDrag } from './touching';
 
 /** What is dragged: a section, sources, passages, or what stands in an outline. */
 export type Dragged =
@@ -29,7 +30,7 @@ export interface Dragging {
 /** Under which name what is dragged stands among the data of a drag. */
 const DRAGGED = 'dragged';
 
-/** Lets an element be dragged and dropped on. Where something would go is in its `data-drop`, for showing it. */
+/** Lets an element be dragged and dropped on, by mouse or finger. Where something would go is in its `data-drop`, for showing it. */
 export const dragging: Action<HTMLElement, Dragging> = (element, given) => {
   let now = given;
   const end = combine(
@@ -76,5 +77,12 @@ export const dragging: Action<HTMLElement, Dragging> = (element, given) => {
       },
     }),
   );
-  return { update: (next) => void (now = next), destroy: end };
+  const endTouch = touchDrag(element, () => now);
+  return {
+    update: (next) => void (now = next),
+    destroy: () => {
+      end();
+      endTouch();
+    },
+  };
 };
