@@ -5,16 +5,17 @@
   import { isOwn, keyOf, thinness, type ItemKey } from '$lib/core/outline';
   import type { OutlineItem, OutlineSection } from '$lib/server/projects';
   import { isTyping } from '../frame/client';
-  import { drafts } from '../frame/drafts';
-  import { renew, renewed } from '../frame/live.svelte';
+  import { renewed } from '../frame/live.svelte';
   import { allows, Button } from '../kit';
   import { gridAct } from '../kit/grid-keys';
   import { virtualRows } from '../kit/virtual-rows.svelte';
-  import { dragging, type Dragged, type Dragging } from './dragging';
+  import { dragging } from './dragging';
   import { itemsOf } from './items.svelte';
   import { linesOf, seenOf, spotAfter, spotStepped, standingsOf, type ItemStep, type Line } from './lines';
+  import { lineWriting, type Blank } from './line-writing.svelte';
+  import { movesOf } from './moves.svelte';
   import OutlineLine from './OutlineLine.svelte';
-  import { folding, nodesOf, outlining } from './tree.svelte';
+  import { folding, outlining } from './tree.svelte';
   import Writing from './Writing.svelte';
 
   interface Props {
@@ -37,47 +38,26 @@
   const standing = $derived(standingsOf(sections, items));
   const bare = $derived(new Set([...standing.values()].flatMap((s) => s.bare)));
 
-  /** What is being written: a sentence that is there, a new one below a line, or the name of a section. */
-  type Open =
-    /** `began` is what stood there when one began, `theirs` what somebody wrote there meanwhile. */
-    | { what: 'words'; key: string; began: string; theirs?: string }
-    | { what: 'new'; key: string }
-    | { what: 'rename'; key: string }
-    | { what: 'section'; key: string; parentId: string | null; before: string | null }
-    /** A section that begins with an item that is there. */
-    | { what: 'split'; key: string };
-  // What was typed and not kept is there again.
-  const DRAFT = untrack(() => `outline ${projectId}`);
-  const left = drafts.find<{ open: Open; words: string }>(DRAFT);
-  let open = $state.raw<Open | undefined>(left && untrack(() => (edits ? placed(left.open) : undefined)));
-  let typed = $state.raw(left?.words);
-  /** Where one goes on writing; what stood there may be gone, and what was typed is not lost for it. */
-  function placed(was: Open): Open {
-    const there = was.what === 'section' || lines.some((line) => line.key === was.key);
-    return there ? was : { what: 'new', key: lines[0]?.key ?? '' };
-  }
-  const close = () => {
-    open = typed = undefined;
-    drafts.drop(DRAFT);
-  };
-  /** A line to write in, below another. */
-  type Blank = { kind: 'blank'; key: string; depth: number };
-  const shown = $derived.by((): (Line | Blank)[] => {
-    const seen = seenOf(lines, fold.has);
-    if (!open || open.what === 'words' || open.what === 'rename') return seen;
-    const { key, what } = open;
-    let i = seen.findIndex((line) => line.key === key);
-    const depth = seen[i]?.depth ?? 0;
-    if (what === 'section' && seen[i])
-      while (seen[i + 1] && (seen[i + 1]!.depth > depth || seen[i + 1]!.kind === 'item')) i++;
-    if (what === 'split') i--;
-    const under = what === 'new' && seen[i]?.kind === 'section' ? 1 : 0;
-    return [
-      ...seen.slice(0, i + 1),
-      { kind: 'blank', key: 'blank', depth: depth + under },
-      ...seen.slice(i + 1),
-    ];
+  const writing = lineWriting({
+    projectId: untrack(() => projectId),
+    edits: () => edits,
+    lines: () => lines,
+    sections: () => sections,
+    items: () => items,
+    acts,
+    fold,
+    current: () => current,
+    focusOn,
+    async show(key, blank) {
+      await tick();
+      at = key;
+      if (!blank) return;
+      await tick();
+      const i = shown.findIndex((line) => line.kind === 'blank');
+      if (i !== -1) get(virtual).scrollToIndex(i, { align: 'auto' });
+    },
   });
+  const shown = $derived(writing.among(seenOf(lines, fold.has)));
 
   let at = $state('');
   const index = $derived(
@@ -184,113 +164,7 @@
     return made;
   }
 
-  export function newSection() {
-    const section = sectionOf(current);
-    const beside = sections.filter((s) => s.parentId === (section?.parentId ?? null));
-    const next = section && beside[beside.findIndex((s) => s.id === section.id) + 1];
-    const after = section?.id ?? lines.at(-1)?.key ?? '';
-    open = { what: 'section', key: after, parentId: section?.parentId ?? null, before: next?.id ?? null };
-  }
-  const openWords = (key: string) => {
-    open = { what: 'words', key, began: wordsOf(key) };
-  };
-  function write() {
-    if (!edits) return;
-    if (current?.kind === 'section') open = { what: 'rename', key: current.key };
-    else if (current && isOwn(current.item.kind)) openWords(current.key);
-  }
-  const writeBelow = (line: Line | undefined) => {
-    if (!line) return;
-    if (line.kind === 'section') fold.fold(line.key, false);
-    open = { what: 'new', key: line.key };
-  };
-  /** Goes on writing below a line that has just come. */
-  async function goOnBelow(key: string) {
-    await renewed();
-    await tick();
-    at = key;
-    writeBelow(lines.find((line) => line.key === key));
-    const i = shown.findIndex((line) => line.kind === 'blank');
-    if (i !== -1) get(virtual).scrollToIndex(i, { align: 'auto' });
-  }
-  /** What could not be kept is there to be written on. */
-  function again(what: Open, words: string) {
-    [open, typed] = [placed(what), words];
-  }
-  /** Keeps what was written; `then` is where one goes on. */
-  async function keep(words: string, then: 'stay' | 'below' | { cut: number }) {
-    const now = open;
-    if (!now) return;
-    close();
-    const line = lines.find((l) => l.key === now.key);
-    const trimmed = words.trim();
-    if (now.what === 'section' || now.what === 'rename') {
-      const name = trimmed.slice(0, 200);
-      if (!name || (now.what === 'rename' && line?.kind === 'section' && name === line.section.name))
-        return focusOn(now.key);
-      const id =
-        now.what === 'section'
-          ? await outlining.add(projectId, now.parentId, name, now.before)
-          : (await outlining.rename(now.key, name)) && now.key;
-      if (!id) return again(now, words);
-      return now.what === 'section' && then === 'below' ? goOnBelow(id) : focusOn(id, renewed());
-    }
-    if (!line) return again(now, words);
-    if (now.what === 'split') {
-      if (!trimmed || line.kind !== 'item') return focusOn(now.key);
-      const { sectionId, ref } = line.item;
-      const made = await outlining.split(sectionId, ref, trimmed.slice(0, 200));
-      if (!made) return again(now, words);
-      return focusOn(keyOf({ sectionId: made.back.section, ref }), renewed());
-    }
-    if (now.what === 'new') {
-      if (!trimmed) return focusOn(now.key);
-      const to = spotAfter(line, items);
-      const ref = await acts.begin(trimmed, to);
-      if (!ref) return again(now, words);
-      const key = keyOf({ sectionId: to.sectionId, ref });
-      return then === 'below' ? goOnBelow(key) : focusOn(key, renewed());
-    }
-    if (line.kind !== 'item') return;
-    // What somebody wrote meanwhile is not written over unseen.
-    const item = { ...line.item, words: now.what === 'words' ? now.began : line.item.words };
-    const clash = async () => {
-      await renew('projects');
-      const theirs = wordsOf(now.key);
-      again({ what: 'words', key: now.key, began: theirs, theirs }, words);
-    };
-    const behind = spotAfter(line, items).before;
-    if (typeof then === 'object') {
-      const ref = await acts.split(item, words, then.cut, behind);
-      if (ref) {
-        const key = keyOf({ sectionId: item.sectionId, ref });
-        await renewed();
-        at = key;
-        openWords(key);
-      } else await clash();
-      return;
-    }
-    if (trimmed !== item.words && !(await acts.write(item, trimmed, item.kind as 'sentence'))) return clash();
-    return then === 'below' ? goOnBelow(line.key) : focusOn(line.key, renewed());
-  }
-  async function join(words: string) {
-    const line = lines.find((l) => l.key === open?.key);
-    const was = open;
-    if (was?.what !== 'words' || line?.kind !== 'item') return;
-    if (words.trim() !== line.item.words) await keep(words, 'stay');
-    // It could not be kept, and is being written on.
-    if (open && open !== was) return;
-    const now = items.find((item) => keyOf(item) === line.key) ?? line.item;
-    const here = items.filter((item) => item.sectionId === now.sectionId);
-    const before = here[here.findIndex((item) => item.ref === now.ref) - 1];
-    const made = acts.join(now, items);
-    if (!made || !before) return;
-    close();
-    await made;
-    await renewed();
-    at = keyOf(before);
-    openWords(keyOf(before));
-  }
+  export const newSection = (): void => writing.newSection();
   const beforeCurrent = $derived.by(() => {
     if (current?.kind !== 'section') return undefined;
     const { id, parentId } = current.section;
@@ -330,8 +204,8 @@
       if (altKey)
         return edits && shiftKey && key in STEPS ? () => step(key as keyof typeof STEPS) : undefined;
       if (!edits && ['Enter', 'F2', 'Delete'].includes(key)) return undefined;
-      if (key === 'Enter') return shiftKey ? newSection : () => writeBelow(current ?? lines[0]);
-      if (key === 'F2') return write;
+      if (key === 'Enter') return shiftKey ? writing.newSection : () => writing.below(current ?? lines[0]);
+      if (key === 'F2') return writing.change;
       if (key === 'Delete') return takeOut;
       if (key === 'ArrowRight' && current?.kind === 'section')
         return () => (fold.has(current.key) ? fold.fold(current.key, false) : focusOn(shown[index + 1]?.key));
@@ -360,52 +234,15 @@
     later(act);
   }
 
-  const nodes = $derived(nodesOf(sections, [], projectId));
-  const nodeOf = (line: Line) => nodes.find((n) => n.id === line.key);
-  const moving = (line: Line | Blank): Dragging => ({
-    drag: !edits
-      ? undefined
-      : line.kind === 'section'
-        ? () => ({ what: { kind: 'section', id: line.key, projectId }, words: line.section.name })
-        : line.kind === 'item'
-          ? () => {
-              const going = chosen.has(line.key) ? items.filter((i) => chosen.has(keyOf(i))) : [line.item];
-              const { passage, source, words } = line.item;
-              const one = words ?? (passage?.gist || passage?.exact.slice(0, 60)) ?? source?.label ?? '';
-              return { what: { kind: 'items', items: going.map(({ sectionId, ref }) => ({ sectionId, ref })) }, words: going.length === 1 ? one : `${going.length} items` }; // prettier-ignore
-            }
-          : undefined,
-    can: (what) => {
-      if (line.kind === 'blank' || !edits) return [];
-      if (what.kind !== 'section')
-        return line.kind === 'section' ? ['combine'] : ['reorder-before', 'reorder-after'];
-      if (line.kind !== 'section' || what.projectId !== projectId || what.id === line.key) return [];
-      // A section does not go under itself.
-      const from = nodes.findIndex((n) => n.id === what.id);
-      const end = nodes.findIndex((n, i) => i > from && n.depth <= nodes[from]!.depth);
-      const to = nodes.findIndex((n) => n.id === line.key);
-      return to > from && (end === -1 || to < end) ? [] : ['reorder-before', 'reorder-after', 'combine'];
-    },
-    drop: (what, operation) => line.kind !== 'blank' && void dropped(line, what, operation),
+  const moves = movesOf({
+    projectId: untrack(() => projectId),
+    edits: () => edits,
+    sections: () => sections,
+    items: () => items,
+    chosen,
+    acts,
+    moveTo,
   });
-  function dropped(line: Line, what: Dragged, operation: 'reorder-before' | 'reorder-after' | 'combine') {
-    if (what.kind === 'section') {
-      const node = nodeOf(line);
-      return node && outlining.drop(nodes, node, what, operation);
-    }
-    const to =
-      operation === 'reorder-before' && line.kind === 'item'
-        ? { sectionId: line.item.sectionId, before: line.item.ref }
-        : spotAfter(line, items);
-    if (what.kind === 'items') return moveTo(what.items, to);
-    const name = sections.find((s) => s.id === to.sectionId)?.name ?? '';
-    const kind = what.kind === 'sources' ? 'source' : 'passage';
-    return acts.put(
-      what.ids.map((ref) => ({ ref, kind })),
-      to,
-      name,
-    );
-  }
   const click = (event: MouseEvent, line: Line | Blank, i: number) => {
     if (line.kind === 'blank' || (event.target as HTMLElement).closest('a')) return;
     at = line.key;
@@ -416,10 +253,6 @@
     } else if (line.kind === 'section' && (event.target as HTMLElement).closest('.sign'))
       fold.fold(line.key, !fold.has(line.key));
   };
-  const wordsOf = (key: string) => {
-    const line = lines.find((l) => l.key === key);
-    return line?.kind === 'section' ? line.section.name : (line?.item.words ?? '');
-  };
 </script>
 
 {#snippet field(label: string, words: string, name: boolean)}
@@ -427,16 +260,12 @@
     {label}
     {words}
     {name}
-    onkeep={(text, then) => void later(() => keep(text, then))}
-    onjoin={(text) => void later(() => join(text))}
-    {typed}
-    theirs={open?.what === 'words' ? open.theirs : undefined}
-    ontype={(text) => drafts.keep(DRAFT, { open, words: text })}
-    onleave={() => {
-      const key = open?.key;
-      close();
-      void focusOn(key);
-    }}
+    onkeep={(text, then) => void later(() => writing.keep(text, then))}
+    onjoin={(text) => void later(() => writing.join(text))}
+    typed={writing.typed}
+    theirs={writing.open?.what === 'words' ? writing.open.theirs : undefined}
+    ontype={writing.type}
+    onleave={writing.leave}
   />
 {/snippet}
 
@@ -452,11 +281,13 @@
     small
     title="A sentence of your own below this line (Enter)"
     disabled={!lines.length}
-    onclick={() => writeBelow(current ?? lines[0])}>Write a sentence</Button
+    onclick={() => writing.below(current ?? lines[0])}>Write a sentence</Button
   >
-  <Button small title="A section beside this one (Shift+Enter)" onclick={newSection}>New section</Button>
+  <Button small title="A section beside this one (Shift+Enter)" onclick={writing.newSection}
+    >New section</Button
+  >
   {#if current?.kind === 'section'}
-    <Button small title="Call it otherwise (F2)" onclick={write}>Rename</Button>
+    <Button small title="Call it otherwise (F2)" onclick={writing.change}>Rename</Button>
     <Button small title="Put it in the bin (Del)" onclick={takeOut}>Bin</Button>
     {#if beforeCurrent}
       <Button small title="What stands in it becomes part of {beforeCurrent.name}" onclick={joinSection}
@@ -465,15 +296,13 @@
     {/if}
   {:else if current}
     {#if isOwn(current.item.kind)}
-      <Button small title="Write it otherwise (F2)" onclick={write}>Edit</Button>
+      <Button small title="Write it otherwise (F2)" onclick={writing.change}>Edit</Button>
       <Button small onclick={turn}
         >{current.item.kind === 'question' ? 'Make it a sentence' : 'Make it a question'}</Button
       >
     {/if}
-    <Button
-      small
-      title="What stands from here on goes into a section of its own"
-      onclick={() => current && (open = { what: 'split', key: current.key })}>Begin a section here</Button
+    <Button small title="What stands from here on goes into a section of its own" onclick={writing.split}
+      >Begin a section here</Button
     >
     <Button small title="Take out of the section (Del)" onclick={takeOut}
       >{meant().length > 1 ? `Take out ${meant().length}` : 'Take out'}</Button
@@ -519,11 +348,11 @@
           data-index={row.index}
           data-line={line.key}
           use:measure
-          use:dragging={moving(line)}
+          use:dragging={moves.of(line)}
           onclick={(e) => click(e, line, row.index)}
           ondblclick={() => {
             at = line.key;
-            write();
+            writing.change();
           }}
           onfocus={() => {
             if (line.kind !== 'blank') at = line.key;
@@ -532,15 +361,15 @@
         >
           {#if line.kind === 'blank'}
             {@render field(
-              open?.what === 'new' ? 'A sentence of your own' : 'Name of the section',
+              writing.open?.what === 'new' ? 'A sentence of your own' : 'Name of the section',
               '',
-              open?.what !== 'new',
+              writing.open?.what !== 'new',
             )}
-          {:else if open && open.key === line.key && (open.what === 'words' || open.what === 'rename')}
+          {:else if writing.at(line.key)}
             {@render field(
-              open.what === 'rename' ? 'Name of the section' : 'A sentence of your own',
-              wordsOf(line.key),
-              open.what === 'rename',
+              line.kind === 'section' ? 'Name of the section' : 'A sentence of your own',
+              writing.wordsOf(line.key),
+              line.kind === 'section',
             )}
           {:else}
             {@const of = line.kind === 'section' ? standing.get(line.key) : undefined}
