@@ -16,7 +16,12 @@ export default defineConfig({
         test: {
           name: 'unit',
           setupFiles: ['tests/seed.ts'],
-          include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/corpus/**/*.test.ts'],
+          include: [
+            'src/**/*.test.ts',
+            'stand-ins/**/*.test.ts',
+            'tests/corpus/**/*.test.ts',
+            'tests/drafts/**/*.test.ts',
+          ],
           environment: 'node',
           testTimeout: 120_000,
           hookTimeout: 120_000,

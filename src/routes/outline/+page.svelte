@@ -68,14 +68,16 @@
 {:else}
   <div class="beside">
     <div class="page">
-      <Outline
-        bind:this={outline}
-        bind:here
-        goTo={narrowedBy('at')}
-        projectId={project.id}
-        sections={data.sections}
-        items={data.items}
-      />
+      {#key project.id}
+        <Outline
+          bind:this={outline}
+          bind:here
+          goTo={narrowedBy('at')}
+          projectId={project.id}
+          sections={data.sections}
+          items={data.items}
+        />
+      {/key}
       {#if data.sections.length === 0}
         <p class="hint">
           {#if !edits}Nothing stands in the outline of this project yet.{:else}
