@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { nearest } from './letters';
+import { aligned, nearest } from './letters';
 
 /** The fewest letters put in, left out or replaced, by the plain table (Wagner and Fischer 1974). */
 function distance(a: ArrayLike<number>, b: ArrayLike<number>): number {
@@ -42,6 +42,28 @@ describe('the nearest stretch of a text', () => {
         if (free.distance <= Math.min(most, p.length - 1)) expect(bound).toEqual(free);
         else expect(bound).toEqual({ start: 0, end: 0, distance: p.length });
       }),
+    );
+  });
+  it('is that of the whole table, for patterns of any length, to the letter', () => {
+    const long = (max: number) =>
+      fc.array(fc.constantFrom(...'aabcdefgh'), { minLength: 1, maxLength: max }).map((l) => l.join(''));
+    fc.assert(
+      fc.property(
+        long(140),
+        long(400),
+        fc.nat(150),
+        fc.nat(60),
+        fc.boolean(),
+        (pattern, codes, most, from, inside) => {
+          // Within a text that has the pattern with a few letters changed, as within one that has not.
+          const t = codesOf(
+            inside ? `${codes}${pattern.replace(/[ab](?=c)|h/g, '')}${codes.slice(0, 50)}` : codes,
+          );
+          const p = codesOf(pattern);
+          expect(nearest(p, t, from, t.length, most)).toEqual(aligned(p, t, from, t.length, most));
+        },
+      ),
+      { numRuns: 400 },
     );
   });
 });

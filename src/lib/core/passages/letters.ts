@@ -169,13 +169,95 @@ export interface Nearest {
   distance: number;
 }
 
+/** Letters of a pattern that are compared at once: as many as a number has bits here. */
+const WORD = 32;
+
+/**
+ * The fewest letters by which a pattern differs from a stretch that ends between `from` and `to`, and where the first of those
+ * ends; nothing where it is more than `most`. Thirty-two letters of the pattern are compared at once. Source: G. Myers, "A fast
+ * bit-vector algorithm for approximate string matching based on dynamic programming", 1999, sections 3 and 4.
+ */
+function nearestEnd(
+  pattern: Uint16Array,
+  codes: Uint16Array,
+  from: number,
+  to: number,
+  most: number,
+): { end: number; distance: number } | undefined {
+  const n = pattern.length;
+  const blocks = Math.ceil(n / WORD);
+  const none = new Int32Array(blocks);
+  // Where each letter stands in the pattern, a bit for each place.
+  const standing = new Map<number, Int32Array>();
+  for (let i = 0; i < n; i++) {
+    let bits = standing.get(pattern[i]!);
+    if (!bits) standing.set(pattern[i]!, (bits = new Int32Array(blocks)));
+    bits[i >> 5]! |= 1 << (i & 31);
+  }
+  // Where a longer beginning of the pattern differs by one more, or one less, than the one before it.
+  const more = new Int32Array(blocks).fill(-1);
+  const less = new Int32Array(blocks);
+  const lastBit = 1 << ((n - 1) & 31);
+  const top = 1 << 31;
+  let distance = n;
+  let best: { end: number; distance: number } | undefined;
+  let bound = most;
+  for (let j = from; j < to; j++) {
+    const here = standing.get(codes[j]!) ?? none;
+    let carry = 0;
+    for (let b = 0; b < blocks; b++) {
+      const up = more[b]!;
+      const down = less[b]!;
+      let same = here[b]!;
+      const across = same | down;
+      if (carry < 0) same |= 1;
+      const along = (((same & up) + up) ^ up) | same;
+      let rises = down | ~(along | up);
+      let falls = up & along;
+      const high = b === blocks - 1 ? lastBit : top;
+      const out = rises & high ? 1 : falls & high ? -1 : 0;
+      rises <<= 1;
+      falls <<= 1;
+      if (carry < 0) falls |= 1;
+      else if (carry > 0) rises |= 1;
+      more[b] = falls | ~(across | rises);
+      less[b] = rises & across;
+      carry = out;
+    }
+    distance += carry;
+    if (distance <= bound) {
+      best = { end: j + 1, distance };
+      bound = distance - 1;
+      if (bound < 0) break;
+    }
+  }
+  return best;
+}
+
 /**
  * Finds the stretch between `from` and `to` that differs from a pattern by the fewest letters put in, left out or replaced, the
- * first of several; where none differs by `most` or fewer, an empty one that differs by all of them. Sources: P. H. Sellers, "The
- * theory and computation of evolutionary distances: pattern recognition", 1980; E. Ukkonen, "Finding approximate patterns in
- * strings", 1985, for leaving out what can only be worse.
+ * first of several; where none differs by `most` or fewer, an empty one that differs by all of them.
  */
 export function nearest(
+  pattern: Uint16Array,
+  codes: Uint16Array,
+  from: number,
+  to: number,
+  most = pattern.length - 1,
+): Nearest {
+  const n = pattern.length;
+  const found = nearestEnd(pattern, codes, from, Math.max(from, to), Math.min(most, n - 1));
+  if (!found) return { start: from, end: from, distance: n };
+  // What differs by so few letters is no longer than the pattern and those: where it begins is found in that stretch alone.
+  return aligned(pattern, codes, Math.max(from, found.end - n - found.distance), found.end, found.distance);
+}
+
+/**
+ * What `nearest` finds, by the whole table of distances. Sources: P. H. Sellers, "The theory and computation of evolutionary
+ * distances: pattern recognition", 1980; E. Ukkonen, "Finding approximate patterns in strings", 1985, for leaving out what can
+ * only be worse.
+ */
+export function aligned(
   pattern: Uint16Array,
   codes: Uint16Array,
   from: number,

@@ -1,7 +1,7 @@
 import { blocksIn, type Block } from '../../core/drafting';
 import type { PictureOut } from '../../core/drafting-out';
 import { MOST_PIXELS } from '../../reading/sniff';
-import { change } from '../access/change';
+import { change, checkRight } from '../access/change';
 import { scoped, type Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
 import { keepPicture } from '../copies/pictures';
@@ -20,6 +20,9 @@ export async function keepDraftPicture(
   draftId: string,
   bytes: Uint8Array,
 ): Promise<{ sha256: string; width: number; height: number }> {
+  // Before anything is kept: a file that is refused is not.
+  checkRight(ctx, 'edit');
+  await getDraft(ctx, draftId);
   const kept = await keepPicture(bytes, '');
   if (!kept)
     throw new Refusal(
