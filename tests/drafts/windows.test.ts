@@ -163,6 +163,7 @@ describe('a window', () => {
   });
 });
 
+type Step = typeof step extends fc.Arbitrary<infer T> ? T : never;
 const step = fc.record({
   who: fc.boolean(),
   // Most of it is writing while something is under way.
@@ -189,7 +190,7 @@ it(
   'two windows come to the same text, with every word that nobody took out',
   { timeout: 240_000 },
   async () => {
-    const come = async (steps: fc.TypeOfArbitrary<typeof step>[]) => {
+    const come = async (steps: Step[]) => {
       const { id } = await addProject(ctx, { name: 'One more', style: 'apa', locale: 'en-US' });
       draftId = (await openDraft(ctx, id)).id;
       const [one, two] = [windowOf(`one ${draftId}`), windowOf(`two ${draftId}`)];

@@ -119,8 +119,7 @@ describe('our marks in a PDF', () => {
   const WORDS = 'Every pond began to fill';
   const mark = (start: number, end: number) => ({
     id: '019300aa-0000-7000-8000-000000000000',
-    start,
-    end,
+    on: { start, end },
     note: 'Über alles “fill” ※',
     author: 'You',
     color: [143 / 255, 207 / 255, 176 / 255] as [number, number, number],
@@ -168,6 +167,27 @@ describe('our marks in a PDF', () => {
     expect(after.leaves).toEqual(before.leaves);
     expect(after.labels).toEqual(before.labels);
     expect((await drawLeaf(written, 1, 300)).length).toBeGreaterThan(1_000);
+  });
+  it('of a figure is a square around it, of its colour, with what was said of it', async () => {
+    const box = { x: 0.25, y: 0.1, width: 0.5, height: 0.2 };
+    const written = await writeMarks(bytes, html, [{ ...mark(0, 0), on: { leaf: 2, box } }]);
+    const document = await PDFDocument.load(written);
+    const page = document.getPages()[1]!;
+    const annotations = page.node.lookup(PDFName.of('Annots'), PDFArray);
+    const one = annotations.lookup(annotations.size() - 1, PDFDict);
+    expect(one.lookup(PDFName.of('Subtype'), PDFName)).toBe(PDFName.of('Square'));
+    const { width, height } = page.getSize();
+    const rect = one.lookup(PDFName.of('Rect'), PDFArray).asRectangle();
+    // From the left lower corner of the page, where the box is said from the left upper one.
+    expect(rect.x).toBeCloseTo(0.25 * width, 1);
+    expect(rect.y).toBeCloseTo(0.7 * height, 1);
+    expect(rect.width).toBeCloseTo(0.5 * width, 1);
+    expect(rect.height).toBeCloseTo(0.2 * height, 1);
+    expect(one.lookup(PDFName.of('Contents'), PDFHexString).decodeText()).toBe('Über alles “fill” ※');
+    // It is seen: the leaf is drawn otherwise than without it.
+    expect(
+      Buffer.from(await drawLeaf(written, 2, 300)).equals(Buffer.from(await drawLeaf(bytes, 2, 300))),
+    ).toBe(false);
   });
   it('over two leaves are a mark on each, and the file can be marked again', async () => {
     const [first, second] = leavesIn(html);

@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { BlendMode, PDFDocument, rgb } from '@cantoo/pdf-lib';
 import { JSDOM } from 'jsdom';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Run } from '../core/citing';
 import { textOf, type Segment } from '../core/passages';
 import { withoutControls } from '../core/text';
 import { withDrawing } from './cut';
@@ -27,7 +28,7 @@ export interface ReadingCopy {
   /** The reading page. */
   html: string;
   /** The reference of the source, as it prints. */
-  reference: string;
+  reference: Run[];
   title: string;
   marks: ReadingMark[];
   /** Where the pictures of the page are kept, by their SHA-256. */
@@ -165,7 +166,14 @@ async function blocksOf(copy: ReadingCopy): Promise<Block[]> {
 }
 
 const reference = (copy: ReadingCopy): Content => ({
-  text: clean(copy.reference),
+  text: copy.reference.map(({ text, italic, bold, underline, raised, lowered }) => ({
+    text: clean(text),
+    ...(italic ? { italics: true } : {}),
+    ...(bold ? { bold: true } : {}),
+    ...(underline ? { decoration: 'underline' as const } : {}),
+    ...(raised ? { sup: true } : {}),
+    ...(lowered ? { sub: true } : {}),
+  })),
   fontSize: 9.5,
   margin: [0, 0, 0, 10],
 });

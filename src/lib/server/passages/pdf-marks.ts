@@ -2,6 +2,7 @@ import type { Tint } from '../../core/passages';
 import type { ReadAnnotation } from '../../core/passages-out';
 import { toCodeUnit } from '../../core/text';
 import type { PdfMark } from '../../reading/pdf-inside';
+import type { MarkToWrite } from '../../reading/pdf-write';
 import { personName, type Context } from '../access/context';
 import { pdfOf, readingOf } from '../copies';
 import { getCopy } from '../copies/repository';
@@ -59,12 +60,19 @@ export async function markedPdf(ctx: Context, copyId: string): Promise<{ bytes: 
   const { copy, html } = await readingOf(ctx, copyId);
   const author = await personName(ctx);
   const marks = (await passagesWhere(ctx, { copy_id: copyId })).flatMap((p) => {
-    if (!p.selectors || p.anchor === 'lost') return [];
-    return [p.selectors, ...p.further].map(({ position: { start, end } }, i) => ({
+    if (p.anchor === 'lost') return [];
+    const place = p.figure?.place;
+    const places: MarkToWrite['on'][] =
+      place?.on === 'leaf'
+        ? [place]
+        : (p.selectors ? [p.selectors, ...p.further] : []).map(({ position: { start, end } }) => ({
+            start: toCodeUnit(copy.text, start),
+            end: toCodeUnit(copy.text, end),
+          }));
+    return places.map((on, i) => ({
       id: i ? `${p.id}-${i}` : p.id,
-      start: toCodeUnit(copy.text, start),
-      end: toCodeUnit(copy.text, end),
-      note: (i ? [] : [p.gist, p.ownWords]).filter(Boolean).join('\n\n'),
+      on,
+      note: (i ? [] : [p.figure && p.exact, p.gist, p.ownWords]).filter(Boolean).join('\n\n'),
       author,
       color: COLORS[p.tint].map((part) => part / 255) as [number, number, number],
       added: p.added,

@@ -1,5 +1,5 @@
 import { KIND_LABELS, locatorText } from '../../core/passages';
-import { listToText } from '../../core/citing';
+import { entryRuns } from '../../core/citing';
 import { toCodeUnit } from '../../core/text';
 import type { ReadingMark } from '../../reading/reading-copy';
 import type { Context } from '../access/context';
@@ -42,16 +42,13 @@ export async function readingCopy(
   const { copy, html } = await readingOf(ctx, copyId);
   const source = await getSource(ctx, copy.source_id);
   const list = await printList(ctx, [source], look);
-  const reference = listToText({
-    ...list,
-    entries: list.entries.filter((e) => e.failed === undefined),
-  }).trim();
+  const entry = list.entries.find((e) => e.failed === undefined);
   const passages = (await passagesWhere(ctx, { copy_id: copyId })).filter((p) => p.anchor !== 'lost');
   const pictures = [...(await picturesOf(ctx, copyId)).keys()];
   const title = copy.title || source.record.title || 'Document';
   const given = {
     html,
-    reference: reference || title,
+    reference: entry ? entryRuns(entry) : [{ text: title }],
     title,
     marks: passages.map((p) => markOf(p, copy.text)),
     pictures: Object.fromEntries(pictures.map((sha256) => [sha256, placeOf(sha256)])),
