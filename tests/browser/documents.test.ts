@@ -33,7 +33,7 @@ beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'retexa-documents-'));
   writeFileSync(
     join(folder, 'a.md'),
-    '---\ntitle: The tide clock\nauthor: Ida Quay\n---\n\n# Neaps\n\nThe pond was shut at neaps. It was opened again at springs, and nobody asked why.\n\nThe millers kept the clock.\n',
+    `---\ntitle: The tide clock\nauthor: Ida Quay\n---\n\n# Neaps\n\nThe pond was shut at neaps. It was opened again at springs, and nobody asked why.\n\nThe millers kept the clock.\n\n## Of the pond\n\n${'It filled and it fell. '.repeat(300)}\n\n# Springs\n\n${'The gates stood open. '.repeat(300)}\n`,
   );
   execFileSync('pandoc', ['a.md', '-o', 'plain.epub'], { cwd: folder });
   const files = unzipSync(new Uint8Array(readFileSync(join(folder, 'plain.epub'))));
@@ -96,6 +96,25 @@ describe('a book in EPUB', () => {
     await me.page.keyboard.press('Enter');
     await me.see('Nobody asked', '.card');
     expect(passages().at(-1)).toMatchObject({ locator: '{"label":"page","value":"41"}' });
+  });
+
+  it('is gone about in by its headings, and tells where one is', async () => {
+    await me.press('Contents');
+    await me.see('Of the pond', '[aria-label="Contents"]');
+    const here = () =>
+      me.page.$eval('[aria-label="Contents"]', (e) => e.querySelector('[aria-current]')?.textContent?.trim());
+    await me.press('Springs', '[aria-label="Contents"]');
+    await until('the last chapter', async () => (await here()) === 'Springs');
+    const seen = () =>
+      me.page.$eval('.reader', (view) => {
+        const heading = [...document.querySelector('iframe')!.contentDocument!.querySelectorAll('h1, h2, h3')].find((h) => h.textContent!.includes('Springs'))!;
+        return Math.round(heading.getBoundingClientRect().top - view.scrollTop);
+      }); // prettier-ignore
+    expect(await seen()).toBeLessThan(60);
+    await me.press('Of the pond', '[aria-label="Contents"]');
+    await until('the one before', async () => (await here()) === 'Of the pond');
+    await me.press('Contents');
+    await until('nothing beside it', async () => !(await me.page.$('[aria-label="Contents"]')));
   });
 });
 

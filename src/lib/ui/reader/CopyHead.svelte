@@ -25,6 +25,9 @@
     caret?: boolean;
     /** Whether figures are being cut out of it; nothing where it has none to cut out. */
     boxing?: boolean | undefined;
+    /** Whether its contents stand beside it; nothing where it has none, or has them elsewhere. */
+    contents?: boolean | undefined;
+    oncontents?: () => void;
     /** Told when pictures are there that were missing. */
     onpictures?: () => void;
     onfind?: () => void;
@@ -32,8 +35,21 @@
     onfigure?: () => void;
   }
   /** Which copy is read, and where else it is. */
-  let { source, copy, copies, passages, pages, caret, boxing, onpictures, onfind, oncaret, onfigure }: Props =
-    $props();
+  let {
+    source,
+    copy,
+    copies,
+    passages,
+    pages,
+    caret,
+    boxing,
+    contents,
+    oncontents,
+    onpictures,
+    onfind,
+    oncaret,
+    onfigure,
+  }: Props = $props();
   let renewing = $state(false);
   const alike = (kind: string) => copies.filter((c) => copyKind(c) === kind).length;
 
@@ -90,6 +106,12 @@
     <Button look="chip" aria-label="Find in this document" title={keyFor('reader find')} onclick={onfind}
       ><SearchOutline size="sm" /></Button
     >
+    {#if contents !== undefined}<Button
+        look="chip"
+        class="max-[900px]:hidden"
+        aria-pressed={contents}
+        onclick={oncontents}>Contents</Button
+      >{/if}
     <Button look="chip" aria-pressed={caret} title={keyFor('reader caret')} onclick={oncaret}
       >Read by keys</Button
     >

@@ -8,6 +8,8 @@
   import CopyHead from './CopyHead.svelte';
   import EditPassage from './EditPassage.svelte';
   import FindInDocument from './FindInDocument.svelte';
+  import HeadingPanel from './HeadingPanel.svelte';
+  import { headingsOf, type Heading } from './headings';
   import LeafBar from './LeafBar.svelte';
   import LeafPanel from './LeafPanel.svelte';
   import type { Turn } from './leaves';
@@ -35,6 +37,7 @@
   /** How many of its pictures are not kept. */
   const missing = $derived(read.doc?.querySelectorAll('[data-picture]').length ?? 0);
   let panel = $state(false);
+  let headings = $state.raw<Heading[]>([]);
   let leaf = $state(1);
   let turn = $state<Turn>(0);
 
@@ -66,6 +69,7 @@
       passage: page.url.searchParams.get('passage'),
       words: page.url.searchParams.get('words'),
     };
+    headings = headingsOf(doc);
     read.ready(doc, leaves, wanted);
     place.open(doc, wanted.passage || wanted.words ? undefined : data.place);
   }
@@ -83,6 +87,8 @@
   boxing={read.figures.possible ? read.figures.on : undefined}
   onfigure={cutOut}
   onpictures={() => laid++}
+  contents={headings.length ? panel : undefined}
+  oncontents={() => (panel = !panel)}
   onfind={() => (finding = true)}
   oncaret={read.toggleCaret}
 />
@@ -127,6 +133,8 @@
 <div class="whole">
   {#if panel && read.leaves}
     <LeafPanel copyId={data.copy.id} leaves={read.leaves} {leaf} marked={read.marked} ongo={read.goToLeaf} />
+  {:else if panel && headings.length}
+    <HeadingPanel {headings} {scroller} />
   {/if}
   <div class="reader" bind:this={scroller}>
     <div class="text">

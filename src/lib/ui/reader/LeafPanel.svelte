@@ -3,7 +3,9 @@
   import { call } from '../frame/client';
   import { Button } from '../kit';
   import { virtualRows } from '../kit/virtual-rows.svelte';
+  import ContentsList from './ContentsList.svelte';
   import type { Leaves } from './leaves';
+  import ReaderPanel from './ReaderPanel.svelte';
 
   interface Props {
     copyId: string;
@@ -51,7 +53,7 @@
   });
 </script>
 
-<nav class="panel" aria-label="Contents and pages">
+<ReaderPanel label="Contents and pages">
   <div class="choice" role="group">
     <Button small look="chip" aria-pressed={shows === 'contents'} onclick={() => (shows = 'contents')}
       >Contents</Button
@@ -60,21 +62,17 @@
     >
   </div>
   {#if shows === 'contents'}
-    <ul>
-      {#each contents ?? [] as entry, i (i)}
-        <li style="padding-left: {8 + Math.min(entry.depth, 5) * 14}px" class:current={i === current}>
-          <Button look="bare" class="entry" disabled={entry.leaf === null} onclick={() => ongo(entry.leaf!)}
-            ><span>{entry.title}</span><span class="small-label"
-              >{entry.leaf ? leaves.label(entry.leaf) || entry.leaf : ''}</span
-            ></Button
-          >
-        </li>
-      {:else}
-        <li class="small-label p-3">
-          {contents ? 'The document has no contents of its own.' : 'Reading the contents …'}
-        </li>
-      {/each}
-    </ul>
+    <ContentsList
+      entries={(contents ?? []).map(({ title, depth, leaf: n }) => ({
+        title,
+        depth,
+        at: n === null ? '' : leaves.label(n) || String(n),
+        leads: n !== null,
+      }))}
+      {current}
+      ongo={(i) => ongo(contents![i]!.leaf!)}
+      none={contents ? 'The document has no contents of its own.' : 'Reading the contents …'}
+    />
   {:else}
     <div class="pages" bind:this={list}>
       <div style="height: {$virtual.getTotalSize()}px; position: relative">
@@ -96,45 +94,18 @@
       </div>
     </div>
   {/if}
-</nav>
+</ReaderPanel>
 
 <style>
-  .panel {
-    display: flex;
-    flex-direction: column;
-    width: 232px;
-    min-height: 0;
-    border-right: 1px solid var(--margin-rule);
-    background: var(--side);
-  }
   .choice {
     display: flex;
     gap: 6px;
     padding: 8px;
   }
-  ul,
   .pages {
     flex: 1;
     min-height: 0;
     overflow: auto;
-  }
-  li :global(.entry) {
-    display: flex;
-    gap: 8px;
-    justify-content: space-between;
-    width: 100%;
-    padding: 4px 8px 4px 0;
-    font-size: 13px;
-    line-height: 1.3;
-    text-align: left;
-    cursor: pointer;
-  }
-  li:hover {
-    text-decoration: underline;
-  }
-  li.current {
-    background: var(--thread-soft);
-    font-weight: 650;
   }
   .pages :global(.small) {
     position: absolute;
@@ -155,10 +126,5 @@
   }
   .pages :global(.small.current img) {
     outline: 2px solid var(--thread);
-  }
-  @media (max-width: 900px) {
-    .panel {
-      display: none;
-    }
   }
 </style>
