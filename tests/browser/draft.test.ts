@@ -465,6 +465,26 @@ describe('a draft', () => {
     await openDraft();
     await textIs('Figure 1. The gate, after (Pell, 2001, p. 12)');
     await textIs('Table 1. Ponds');
+    // What another window writes above it while a caption is open moves the figure, and not what is typed.
+    await me.page.click('.in-figure');
+    await press('Enter');
+    await me.page.waitForSelector('[aria-label="Caption"][contenteditable="true"]:focus');
+    const other = await me.page.browser().newPage();
+    await other.goto(`${app.url}/draft`);
+    await other.waitForSelector('[aria-label="Draft"][contenteditable="true"]:focus');
+    await other.keyboard.down('Control');
+    await other.keyboard.press('Home');
+    await other.keyboard.up('Control');
+    await other.keyboard.type('Somebody else on ');
+    await kept({ ...me, page: other });
+    await other.close();
+    await me.page.bringToFront();
+    await textIs('Somebody else on How');
+    await me.page.waitForSelector('[aria-label="Caption"][contenteditable="true"]:focus');
+    await type(', redrawn');
+    await press('Enter');
+    await textIs('Figure 1. The gate, after (Pell, 2001, p. 12), redrawn');
+    await kept();
     await toEnd();
   }, 300_000);
 });

@@ -1,7 +1,10 @@
+import { untrack } from 'svelte';
+import type { Editor } from '@tiptap/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import { v7 } from 'uuid';
-import { captionIn, textOfInlines, type Block, type CitedWork, type Inline } from '$lib/core/drafting';
+import { textOfInlines, type CitedWork, type Inline } from '$lib/core/drafting';
 import type { FieldPlace } from './FieldBox.svelte';
+import { captionOf } from './line';
 import { blankBefore, putInline } from './text';
 import type { Writing } from './writing.svelte';
 
@@ -26,11 +29,27 @@ export type Field =
 export function fieldsOf(writing: Writing, edits: boolean, sheet: () => HTMLElement | undefined) {
   let open = $state.raw<Field & FieldPlace>();
 
+  let followed: Editor | undefined;
+  /** What a field is of may be moved by what others write above it: the field goes on being of that. */
+  function follow(editor: Editor): void {
+    if (followed === editor) return;
+    followed = editor;
+    editor.on('transaction', ({ transaction: { docChanged, mapping } }) => {
+      const field = untrack(() => open);
+      if (!field || !docChanged) return;
+      if ('at' in field && field.at !== undefined) {
+        const at = mapping.map(field.at, 1);
+        if (at !== field.at) open = { ...field, at };
+      } else if (field.what === 'remark')
+        open = { ...field, from: mapping.map(field.from, 1), to: mapping.map(field.to, -1) };
+    });
+  }
   /** Opens a small field below where the caret, or a place in the text, is. */
   function openField(what: Field, at?: number): void {
     const { editor } = writing;
     const around = sheet();
     if (!editor || !around) return;
+    follow(editor);
     const pos = at ?? editor.state.selection.from;
     // It is the caption that the field stands beside, not the picture or the table.
     const part = at === undefined ? undefined : (editor.state.doc.nodeAt(at)?.attrs.id as string | undefined);
@@ -47,7 +66,7 @@ export function fieldsOf(writing: Writing, edits: boolean, sheet: () => HTMLElem
     open = { ...what, top, left, above };
   }
   const openCaption = (node: PmNode, at: number) => {
-    const content = captionIn({ type: node.type.name, attrs: node.attrs } as unknown as Block);
+    const content = captionOf(node);
     const alt = node.type.name === 'figure' ? { alt: String(node.attrs.alt ?? '') } : {};
     openField({ what: 'caption', at, content, ...alt }, at);
   };
@@ -95,8 +114,12 @@ export function fieldsOf(writing: Writing, edits: boolean, sheet: () => HTMLElem
     editor.chain().setNodeSelection(at).deleteSelection().focus().run();
   }
   /** Sets what a thing in the text says, as it is typed. */
-  const write = (at: number, attribute: 'content' | 'caption' | 'alt', value: unknown) =>
-    writing.editor?.view.dispatch(writing.editor.state.tr.setNodeAttribute(at, attribute, value));
+  function write(at: number, attribute: 'content' | 'caption' | 'alt', value: unknown): void {
+    const { editor } = writing;
+    // It may have been taken out somewhere else meanwhile.
+    if (!editor || !(attribute in (editor.state.doc.nodeAt(at)?.attrs ?? {}))) return;
+    editor.view.dispatch(editor.state.tr.setNodeAttribute(at, attribute, value));
+  }
 
   return {
     get open() {
@@ -159,8 +182,7 @@ export function fieldsOf(writing: Writing, edits: boolean, sheet: () => HTMLElem
         const name = writing.showing.name(id);
         if (!name) return [];
         if (node.type.name === 'heading') return [{ id, name }];
-        const content = captionIn({ type: node.type.name, attrs: node.attrs } as unknown as Block);
-        return [{ id, name: `${name}. ${textOfInlines(content)}` }];
+        return [{ id, name: `${name}. ${textOfInlines(captionOf(node))}` }];
       });
     },
     pointAt(to: string): void {

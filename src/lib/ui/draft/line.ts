@@ -1,4 +1,5 @@
-import type { Inline, Mark } from '$lib/core/drafting';
+import type { Node as PmNode } from '@tiptap/pm/model';
+import { captionIn, type Block, type Inline, type Mark } from '$lib/core/drafting';
 import { escapeHtml } from '$lib/core/text';
 import { mathHtml } from './maths';
 import type { Showing } from './showing';
@@ -28,6 +29,10 @@ export const lineHtml = (content: readonly Inline[], showing: Showing): string =
       }
     })
     .join('');
+
+/** What is said of a figure or a table in the editor. */
+export const captionOf = ({ type, attrs }: PmNode): Inline[] =>
+  captionIn({ type: type.name, attrs } as unknown as Block);
 
 /** What a line is drawn from, by the names it is watched by. */
 export const watchedIn = (content: readonly Inline[]): string[] =>

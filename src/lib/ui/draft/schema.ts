@@ -6,10 +6,10 @@ import { Fragment, type Node as PmNode } from '@tiptap/pm/model';
 import { Plugin, PluginKey } from '@tiptap/pm/state';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import { v7 } from 'uuid';
-import { captionIn, textOfInlines, type Block, type Inline } from '$lib/core/drafting';
+import { textOfInlines, type Inline } from '$lib/core/drafting';
 import { escapeHtml } from '$lib/core/text';
 import { Find } from './find';
-import { lineHtml, watchedIn } from './line';
+import { captionOf, lineHtml, watchedIn } from './line';
 import { mathIn } from './maths';
 import type { Showing } from './showing';
 
@@ -121,9 +121,6 @@ const json = (value: string | null): unknown => {
     return null;
   }
 };
-
-const captionOf = (node: PmNode): Inline[] =>
-  captionIn({ type: node.type.name, attrs: node.attrs } as unknown as Block);
 
 /** What a figure or a table is called, and its caption as it reads now. */
 const captionHtml = (node: PmNode, showing: Showing, unnamed: string): string =>
