@@ -10,6 +10,10 @@ if ! need_outside; then
   echo "Left out: the CSL test suite, and the example files of BibTeX and biblatex." >&2
   left_out=(--exclude tests/outside/csl-suite.test.ts --exclude tests/outside/bib.test.ts)
 fi
+if ! command -v soffice >/dev/null; then
+  echo "Left out: what LibreOffice reads in our .docx and .odt, since it is not installed." >&2
+  left_out+=(--exclude tests/outside/office.test.ts)
+fi
 
 failed=0
 step() {

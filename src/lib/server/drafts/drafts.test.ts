@@ -339,7 +339,7 @@ describe('written out', () => {
     await expect(draftPicture(ctx, other, sha256)).rejects.toMatchObject({ status: 404 });
     await saveDraft(ctx, other, draftSave.parse({ since: 0, page: 'p', puts: [put('there', figure)], order: ['there'] })); // prettier-ignore
     expect((await draftPicture(ctx, other, sha256)).bytes.equals(png)).toBe(true);
-    // What is taken out can be brought back; with the project its picture goes, unless another has it.
+    // What is taken out can be brought back.
     const gone = {
       since: revision + 1,
       page: 'p',
