@@ -76,15 +76,7 @@ const press = async (...keys: string[]) => {
 };
 const type = (words: string) => me.page.keyboard.type(words);
 const inText = () => me.page.waitForSelector('[aria-label="Draft"]:focus');
-/** The caret to the end of the text: a key pressed just after a click can be taken back by the editor's own focus. */
-const toEnd = () =>
-  until('the caret at the end', async () => {
-    await press('Control+End');
-    return me.page.$eval('[aria-label="Draft"]', (dom) => {
-      const { state } = (dom as unknown as { editor: { state: { selection: { empty: boolean; to: number }; doc: { content: { size: number } } } } }).editor;
-      return state.selection.empty && state.selection.to >= state.doc.content.size - 2;
-    });
-  }); // prettier-ignore
+const toEnd = () => press('Control+End');
 const textOf = (person = me) =>
   person.page.$eval('[aria-label="Draft"]', (e) => (e as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
 const textIs = (words: string, person = me) =>

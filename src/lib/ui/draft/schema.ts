@@ -3,7 +3,7 @@ import { TableKit } from '@tiptap/extension-table';
 import { Placeholder } from '@tiptap/extensions';
 import StarterKit from '@tiptap/starter-kit';
 import { Fragment, type Node as PmNode } from '@tiptap/pm/model';
-import { Plugin, PluginKey } from '@tiptap/pm/state';
+import { Plugin, PluginKey, Selection } from '@tiptap/pm/state';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import { v7 } from 'uuid';
 import { textOfInlines, type Inline } from '$lib/core/drafting';
@@ -248,6 +248,37 @@ function shownAs(
   });
 }
 
+/**
+ * The caret is where one put it, when the next key comes. Left to the browser it moves first and the editor hears of
+ * it with the next frame, late where the machine is busy: so it is asked to look before every key, and the keys for
+ * either end of the text put the caret there themselves, since what is drawn in between would take it back.
+ */
+const Caret = Extension.create({
+  name: 'caret',
+  addKeyboardShortcuts() {
+    const to = (end: 'atStart' | 'atEnd') => () => {
+      const { state, view } = this.editor;
+      view.dispatch(state.tr.setSelection(Selection[end](state.doc)).scrollIntoView());
+      return true;
+    };
+    return { 'Mod-Home': to('atStart'), 'Mod-End': to('atEnd') };
+  },
+  addProseMirrorPlugins: () => [
+    new Plugin({
+      key: new PluginKey('caret'),
+      props: {
+        handleDOMEvents: {
+          keydown: (view, event) => {
+            if (!view.composing && !event.isComposing)
+              view.dom.ownerDocument.dispatchEvent(new Event('selectionchange'));
+            return false;
+          },
+        },
+      },
+    }),
+  ],
+});
+
 /** All that the editor of drafts knows. */
 export function extensionsFor(showing: Showing, placeholder: string): AnyExtension[] {
   return [
@@ -260,6 +291,7 @@ export function extensionsFor(showing: Showing, placeholder: string): AnyExtensi
     TableKit.configure({ table: { resizable: false } }),
     Placeholder.configure({ placeholder, showOnlyWhenEditable: true }),
     Ids,
+    Caret,
     captions(showing),
     Find,
     ...marksAndAttributes(),
@@ -281,6 +313,7 @@ export const extensionsForNote = (showing: Showing): AnyExtension[] => [
     trailingNode: false,
     link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] },
   }),
+  Caret,
   ...marksAndAttributes().filter((e) => e.name !== 'more'),
   ...nodesOf(showing).filter((e) => ['cite', 'formula', 'crossref'].includes(e.name)),
 ];
