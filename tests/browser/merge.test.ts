@@ -379,3 +379,38 @@ describe('one name in several spellings', () => {
     expect(app.rows("SELECT id FROM source WHERE record ->> 'container-title' LIKE 'J. Mod%'")).toEqual([]);
   });
 });
+
+describe('sources one knows to be one work', () => {
+  it('are merged from a selection, whatever they were judged to be, and apart again', async () => {
+    await paste(
+      '@book{s1, title={The drowned granary}, author={Quill, Ida}, year={1931}, publisher={Mole Press}} @misc{s2, title={Verdronken graanschuur, een vertaling}, author={Quill, I.}, note={translated}, url={https://shore.example/granary}}',
+      2,
+    );
+    const before = living();
+    await me.open('/sources?q=quill');
+    for (const label of ['Quill 1931', 'Quill n.d.']) {
+      await me.page.waitForSelector(`[aria-label^="Select ${label}"]`);
+      await me.page.click(`[aria-label^="Select ${label}"]`);
+    }
+    await me.see('2 selected', '.bar');
+    await me.press('More with the selected');
+    await me.press('Merge into one…');
+    await me.see('2 you chose');
+    await me.see('nothing but your choice says so');
+    await me.see('The drowned granary', '.prints');
+    await me.press('Merge into one');
+    await me.see('Merged into one.', '.toasts');
+    // One is at the source they became, and it has what either had.
+    await me.see('As it prints');
+    expect(living()).toBe(before - 1);
+    const [kept] = app.rows<{ record: string }>(
+      "SELECT record FROM source WHERE record ->> 'title' = 'The drowned granary' AND merged_into IS NULL",
+    );
+    expect(JSON.parse(kept!.record)).toMatchObject({
+      publisher: 'Mole Press',
+      URL: 'https://shore.example/granary',
+    });
+    await me.press('Undo', '.toasts');
+    await until('both', async () => living() === before);
+  });
+});

@@ -1,5 +1,6 @@
 import type { PageServerLoad } from './$types';
 import {
+  chosenTogether,
   groupsAround,
   keptApart,
   severalSpellings,
@@ -18,11 +19,14 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
     severalSpellings(ctx),
   ]);
   const group = around.groups[around.at];
+  const these = url.searchParams.get('these')?.split(',').filter(Boolean) ?? [];
+  const chosen = these.length > 1 ? await orRefuse(chosenTogether(ctx, these)) : undefined;
   return {
     ...around,
     merges,
     apart,
     spellings,
-    comparison: group && (await orRefuse(sourcesOfGroup(ctx, group.id))),
+    chosen: chosen && { reasons: chosen.reasons, against: chosen.against },
+    comparison: chosen?.comparison ?? (group && (await orRefuse(sourcesOfGroup(ctx, group.id)))),
   };
 };

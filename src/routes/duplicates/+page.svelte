@@ -25,7 +25,15 @@
   let busy = $state(false);
   let shown = '';
 
-  const group = $derived(data.groups[data.at]);
+  /** What is laid out: the sources one chose, or a group that was found. */
+  const group = $derived(
+    data.chosen
+      ? { verdict: data.chosen.against ? 'Two works?' : 'One work?', reasons: data.chosen.reasons }
+      : data.groups[data.at] && {
+          verdict: data.groups[data.at]!.verdict === 'sure' ? 'Surely one work' : 'One work?',
+          reasons: data.groups[data.at]!.reasons,
+        },
+  );
   const sources = $derived(data.comparison?.sources ?? []);
   const rows = $derived(data.comparison?.proposals ?? []);
   const ids = $derived(sources.map((s) => s.id));
@@ -71,6 +79,7 @@
         const said = await undoMerge(made);
         if (said.includes('stays')) done(said);
       });
+    if (made && data.chosen) await goto(`/sources/${ids[0]}`);
     await renewed();
   }
 
@@ -108,7 +117,7 @@
       ? {
           'duplicates merge': () => void merge(),
           'duplicates apart': ids.length === 2 ? () => void keepApart() : undefined,
-          'duplicates later': () => void go(data.at + 1),
+          'duplicates later': data.chosen ? undefined : () => void go(data.at + 1),
           'duplicates type': rows.length ? () => void (typing = true) : undefined,
         }
       : {},
@@ -142,9 +151,11 @@
 <PageHead>
   <h1>Duplicates</h1>
   <span class="sub"
-    >{data.total
-      ? `${data.first + data.at + 1} of ${data.total.toLocaleString('en')} · surest first`
-      : 'none suspected'}</span
+    >{data.chosen
+      ? `${sources.length} you chose`
+      : data.total
+        ? `${data.first + data.at + 1} of ${data.total.toLocaleString('en')} · surest first`
+        : 'none suspected'}</span
   >
   <span class="flex-1"></span>
   {#if data.sure > 1}<Button look="chip" href="/duplicates/sure"
@@ -178,7 +189,7 @@
   </Empty>
 {:else}
   <div class="body">
-    <Verdict verdict={group.verdict === 'sure' ? 'Surely one work' : 'One work?'}>
+    <Verdict verdict={group.verdict}>
       {ids.length > 2 ? `${ids.length} sources · ` : ''}{group.reasons.join(' · ')}
     </Verdict>
     <GroupTable
@@ -201,7 +212,7 @@
     <GroupActs
       size={ids.length}
       {busy}
-      others={data.groups.length > 1}
+      others={!data.chosen && data.groups.length > 1}
       differing={rows.length > 0}
       onmerge={merge}
       onapart={keepApart}

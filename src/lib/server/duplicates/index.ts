@@ -12,7 +12,8 @@ import { projectsOf } from '../projects/repository';
 import { sectionsOf } from '../projects/sections';
 import { getSource, getSources, type Source } from '../sources/repository';
 import { talliesOf } from '../sources/tallies';
-import { apartPairs, setApart, unsetApart } from './apart';
+import { apartAmong, apartPairs, setApart, unsetApart } from './apart';
+import { pairsAmong } from './pairs';
 import {
   groupsInOrder,
   groupWith,
@@ -134,6 +135,33 @@ export type GroupComparison = Awaited<ReturnType<typeof compareGroup>>;
 /** The sources of a group. */
 export const sourcesOfGroup = async (ctx: Context, groupId: string) =>
   compareGroup(ctx, await membersOf(ctx, groupId));
+
+/** How many chosen sources are laid out at once. */
+export const MOST_CHOSEN = 10;
+
+/**
+ * Sources somebody chose, laid out for deciding as a group is, whatever they were judged to be; with what speaks for and
+ * against their being one work.
+ */
+export async function chosenTogether(ctx: Context, wanted: string[]) {
+  const ids = [...new Set(wanted)].sort().slice(0, MOST_CHOSEN);
+  const comparison = await compareGroup(ctx, ids);
+  const there = new Set(comparison.sources.map((s) => s.id));
+  const both = ({ a, b }: { a: string; b: string }) => there.has(a) && there.has(b);
+  const pairs = (await pairsAmong(ctx, ids)).filter(both);
+  const linked = (await relationsOf(ctx, ids)).filter(both);
+  const apart = await apartAmong(ctx, [...there]);
+  const against = [
+    ...new Set(linked.map(({ kind }) => `linked: ${RELATION_LABELS[kind]}`)),
+    ...(apart.size > linked.length ? ['said to be different works'] : []),
+  ];
+  const reasons = [...new Set(pairs.flatMap((pair) => pair.reasons))];
+  return {
+    comparison,
+    reasons: against.length ? against : reasons.length ? reasons : ['nothing but your choice says so'],
+    against: against.length > 0,
+  };
+}
 
 /** The record a merge would give, for showing how it prints. */
 export async function mergedRecord(

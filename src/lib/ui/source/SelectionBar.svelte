@@ -7,6 +7,7 @@
   import { openCiting } from '../lists/citing.svelte';
   import ChoiceDialog from '../choosing/ChoiceDialog.svelte';
   import { call, copyText } from '../frame/client';
+  import { goto } from '$app/navigation';
   import { attempt, change, done } from '../frame/toasts.svelte';
   import CrossingDialog from './CrossingDialog.svelte';
   import FieldChangeDialog from './FieldChangeDialog.svelte';
@@ -31,6 +32,9 @@
   /** References asked for at once. */
   const AT_ONCE = 200;
   let tagging = $state('');
+
+  /** How many sources are laid out beside one another to be merged. */
+  const MOST_MERGED = 10;
 
   async function bin() {
     const gone = ids.length;
@@ -199,7 +203,16 @@
     label="More with the selected"
     placement="top"
     acts={[
-      ...(allows('edit') ? [{ text: 'Choose among them…', act: () => (choosing = true) }] : []),
+      ...(allows('edit')
+        ? [
+            { text: 'Choose among them…', act: () => (choosing = true) },
+            {
+              text: ids.length > MOST_MERGED ? `Merge into one, ${MOST_MERGED} at most` : 'Merge into one…',
+              disabled: ids.length < 2 || ids.length > MOST_MERGED,
+              act: () => goto(`/duplicates?these=${ids.join(',')}`),
+            },
+          ]
+        : []),
       { text: 'To another library…', act: () => (crossing = true) },
       { text: 'Open their pages…', act: openPages },
     ]}
