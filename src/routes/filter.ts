@@ -1,5 +1,5 @@
 import { filtersAsQuery, MOST_QUERY, parseQuery, wordsSought } from '$lib/core/query';
-import { type SourceFilter, SORTS, type Sort } from '$lib/server/sources';
+import { sortIn, type SourceFilter, type Sort } from '$lib/server/sources';
 
 /** The project a view is narrowed to: the chosen one, unless the address asks for the whole library. */
 export const projectOf = (url: URL, locals: App.Locals): string | undefined =>
@@ -13,7 +13,6 @@ export function filterOf(url: URL, locals: App.Locals): { filter: SourceFilter; 
   const get = (name: string) => url.searchParams.get(name)?.trim() || undefined;
   const text = filtersAsQuery(Object.fromEntries(url.searchParams)).slice(0, MOST_QUERY);
   const section = get('section')?.slice(0, 60);
-  const sort = get('sort') ?? '';
   return {
     filter: {
       ...(locals.projectId ? { projectId: locals.projectId } : {}),
@@ -21,12 +20,8 @@ export function filterOf(url: URL, locals: App.Locals): { filter: SourceFilter; 
       ...(text ? { text } : {}),
     },
     // What is looked for in words comes by how well it fits, unless another order is wished; a section has one of its own.
-    sort: Object.hasOwn(SORTS, sort)
-      ? (sort as Sort)
-      : text && wordsSought(parseQuery(text))
-        ? 'fit'
-        : section && section !== 'none'
-          ? 'own'
-          : 'author',
+    sort:
+      sortIn(get('sort') ?? '') ??
+      (text && wordsSought(parseQuery(text)) ? 'fit' : section && section !== 'none' ? 'own' : 'author'),
   };
 }

@@ -169,6 +169,17 @@ it('is seen in columns that are chosen, moved, made wider and remembered', async
   await me.press('Year', '.heads');
   await until('the newest first', async () => me.page.url().includes('sort=newest'));
   await me.see('2019', '.row[data-index="0"]');
+  // By kind within the year, and by that alone.
+  await me.page.keyboard.down('Shift');
+  await me.press('Kind', '.heads');
+  await me.page.keyboard.up('Shift');
+  await until('the kind within the year', async () => me.page.url().includes('sort=newest%2Ckind'));
+  await until('both to be numbered', async () =>
+    (await names()).join().includes('Year ↓1,Appeared in,Passages,Kind ↑2'),
+  );
+  await me.see('By several columns', '.filters');
+  await me.press('Kind ↑2', '.heads');
+  await until('the kind alone', async () => me.page.url().endsWith('sort=kind'));
 
   await me.open('/sources');
   await me.press('Columns');

@@ -12,5 +12,5 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
     listSources(locals.ctx, filter, await lookOf(locals), { from: { offset: 0 }, limit: FIRST, sort }),
     yearsOf(locals.ctx, filter),
   ]);
-  return { ...list, years, sort };
+  return { ...list, years, sort: String(sort) };
 };

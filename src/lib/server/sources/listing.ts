@@ -99,20 +99,59 @@ async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<Sou
   });
 }
 
-/**
- * The orders a list can be in, each with the index it is read from; `fit` is how well words fit, `own` the order in a section,
- * both by author where there are none.
- */
+/** The orders a list can be in, each with the index it is read from. */
 export const SORTS = {
-  own: ['sort_key', 'asc'],
-  fit: ['sort_key', 'asc'],
   author: ['sort_key', 'asc'],
   title: ['title_key', 'asc'],
   newest: ['year', 'desc'],
   oldest: ['year', 'asc'],
   added: ['added', 'desc'],
+  kind: ['type', 'asc'],
 } as const;
-export type Sort = keyof typeof SORTS;
+export type SortKey = keyof typeof SORTS;
+/**
+ * An order of a list: `fit` is how well words fit, `own` the order in a section, both by author where there are none; or what it
+ * is ordered by first, then among what is alike in that, and so on. By author comes last always.
+ */
+export type Sort = 'fit' | 'own' | SortKey | readonly SortKey[];
+
+/** How many orders one within another are asked for at most. */
+const MOST_WITHIN = 4;
+
+/** The order that a text names: `fit`, `own`, or names of orders with commas; nothing where it names none. */
+export function sortIn(text: string): Sort | undefined {
+  if (text === 'fit' || text === 'own') return text;
+  const keys = text.split(',');
+  return keys.length <= MOST_WITHIN && keys.every((key) => Object.hasOwn(SORTS, key))
+    ? (keys as SortKey[])
+    : undefined;
+}
+
+/** What a list is ordered by: how SQL says it, and what it is in a row. */
+interface OrderedBy {
+  sql: string;
+  of: (row: SourceRow) => string | number | null;
+  direction: 'asc' | 'desc';
+}
+
+/** The names at the head of the key sources are sorted by, without year and title: those of one author are alike in it. */
+const NAMES: OrderedBy = {
+  sql: `substr(source.sort_key, 1, instr(source.sort_key, ' | '))`,
+  of: ({ sort_key }) => sort_key.slice(0, sort_key.indexOf(' | ') + 1),
+  direction: 'asc',
+};
+
+/** What an order asks for, each once, before author, year and title, which every order ends with. */
+function orderedBy(sort: Sort): OrderedBy[] {
+  const keys = sort === 'fit' || sort === 'own' ? [] : typeof sort === 'string' ? [sort] : sort;
+  const seen = new Set<string>();
+  const first = keys.filter((key) => !seen.has(SORTS[key][0]) && seen.add(SORTS[key][0]));
+  while (first.at(-1) === 'author') first.pop();
+  return first.map((key): OrderedBy => {
+    const [column, direction] = SORTS[key];
+    return column === 'sort_key' ? NAMES : { sql: `source.${column}`, of: (row) => row[column], direction };
+  });
+}
 
 /** Where a page of a list begins: after a source that is known, or so many from the first. */
 export type Beginning = { after: string } | { offset: number };
@@ -121,21 +160,25 @@ export type Beginning = { after: string } | { offset: number };
 async function after(ctx: Context, query: Knex.QueryBuilder, id: string, sort: Sort): Promise<void> {
   const row = (await scoped<SourceRow>(ctx, 'source').where({ id }).first()) as SourceRow | undefined;
   if (!row) throw notHere('source');
-  const [column, direction] = SORTS[sort];
-  const rest = [row.sort_key, id];
-  if (column === 'sort_key') return void query.whereRaw('(source.sort_key, source.id) > (?, ?)', rest);
-  const value = row[column];
-  const same = `source.${column} IS ? AND (source.sort_key, source.id) > (?, ?)`;
-  // SQLite holds no value for less than any.
-  const beyond =
-    direction === 'asc'
-      ? value === null
-        ? `source.${column} IS NOT NULL`
-        : `source.${column} > ?`
-      : value === null
-        ? 'false'
-        : `(source.${column} < ? OR source.${column} IS NULL)`;
-  query.whereRaw(`((${same}) OR ${beyond})`, [value, ...rest, ...(value === null ? [] : [value])]);
+  const last = { sql: '(source.sort_key, source.id) > (?, ?)', values: [row.sort_key, id] as unknown[] };
+  const { sql, values } = orderedBy(sort).reduceRight((rest, { sql: by, of, direction }) => {
+    const value = of(row);
+    const same = `(${by} IS ? AND ${rest.sql})`;
+    // SQLite holds no value for less than any.
+    const beyond =
+      direction === 'asc'
+        ? value === null
+          ? `${by} IS NOT NULL`
+          : `${by} > ?`
+        : value === null
+          ? 'false'
+          : `(${by} < ? OR ${by} IS NULL)`;
+    return {
+      sql: `(${same} OR ${beyond})`,
+      values: [value, ...rest.values, ...(value === null ? [] : [value])],
+    };
+  }, last);
+  query.whereRaw(sql, values as string[]);
 }
 
 /** One page of the sources that fit a filter, and how many fit in all. */
@@ -145,7 +188,6 @@ export async function listSources(
   look: Look,
   page: { from: Beginning; limit: number; sort: Sort },
 ): Promise<{ total: number; items: SourceItem[] }> {
-  const [column, direction] = SORTS[page.sort];
   // Ids alone are read from the index; the rows of a page are fetched by them.
   const ids = living(ctx, filter).limit(page.limit).select('source.id');
   const fits = page.sort === 'fit' && withFit(ctx, ids, 'source.id', 'source', parseQuery(filter.text ?? ''));
@@ -159,11 +201,8 @@ export async function listSources(
         'source.id',
       )
       .orderBy('outlined.place');
-  void ids.orderBy([
-    { column: `source.${column}`, order: direction },
-    { column: 'source.sort_key' },
-    { column: 'source.id' },
-  ]);
+  for (const { sql, direction } of orderedBy(page.sort)) void ids.orderByRaw(`${sql} ${direction}`);
+  void ids.orderBy(['source.sort_key', 'source.id']);
   if ('offset' in page.from) void ids.offset(page.from.offset);
   else if (fits || own) throw new Refusal(422, 'A list in this order is asked for by its place.');
   else await after(ctx, ids, page.from.after, page.sort);

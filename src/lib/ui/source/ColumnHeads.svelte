@@ -2,6 +2,7 @@
   import { narrow } from '../frame/narrowing';
   import { Button } from '../kit';
   import { columnOf, type SourceColumn, type SourceColumns } from './columns.svelte';
+  import { orderOf, orderWith } from './orders';
 
   /** The heads of the columns: they order the list, are dragged to another place, and made wider or narrower. */
   let { columns, sort }: { columns: SourceColumns; sort: string } = $props();
@@ -10,14 +11,12 @@
   let dragged = $state<string>();
   let over = $state<string>();
 
-  const sortedBy = ({ sorts }: SourceColumn) => sorts?.indexOf(sort) ?? -1;
-  const ascending = (column: SourceColumn) =>
-    sortedBy(column) === -1 ? undefined : /newest|added/.test(sort) ? 'descending' : 'ascending';
-  function order(column: SourceColumn) {
-    const sorts = column.sorts!;
-    const next = sorts[(sortedBy(column) + 1) % sorts.length]!;
-    narrow({ sort: next === 'author' ? undefined : next });
-  }
+  /** Several orders are numbered. */
+  const several = $derived(sort.includes(','));
+  const order = (column: SourceColumn, within: boolean) => {
+    const next = orderWith(column, sort, within);
+    narrow({ sort: next === 'author' ? undefined : next || undefined });
+  };
 
   const STEP = 16;
   function onkey(event: KeyboardEvent, id: string) {
@@ -43,13 +42,14 @@
   <span role="columnheader" aria-label="Letter"></span><span role="columnheader" aria-label="Selected"></span>
   {#each headers as header (header.id)}
     {@const column = columnOf(header.column.id)}
+    {@const ordered = orderOf(column, sort)}
     <!-- svelte-ignore a11y_interactive_supports_focus -->
     <div
       class="head"
       class:over={over === column.id && dragged !== column.id}
       class:number={column.look === 'number'}
       role="columnheader"
-      aria-sort={ascending(column) ?? (column.sorts ? 'none' : undefined)}
+      aria-sort={ordered ? (ordered.falls ? 'descending' : 'ascending') : column.sorts ? 'none' : undefined}
       draggable="true"
       ondragstart={(e) => {
         // Its edge is drawn, not the head dragged.
@@ -68,10 +68,14 @@
     >
       <Button
         look="bare"
-        class={['name', sortedBy(column) !== -1 && 'sorted']}
-        title="Alt and arrow: move the column. Shift and arrow: make it wider or narrower."
-        onclick={column.sorts ? () => order(column) : undefined}
-        >{column.head}{ascending(column) ? (ascending(column) === 'ascending' ? ' ↑' : ' ↓') : ''}</Button
+        class={['name', ordered && 'sorted']}
+        title="{column.sorts
+          ? 'Press: order by it. With Shift: order by it within the order there is. '
+          : ''}Alt and arrow: move the column. Shift and arrow: make it wider or narrower."
+        onclick={column.sorts ? (e: MouseEvent) => order(column, e.shiftKey) : undefined}
+        >{column.head}{ordered ? (ordered.falls ? ' ↓' : ' ↑') : ''}{#if ordered && several}<sub
+            >{ordered.at + 1}</sub
+          >{/if}</Button
       >
       <!-- What it does is done by Shift and an arrow too. -->
       <span

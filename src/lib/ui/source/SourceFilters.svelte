@@ -86,6 +86,8 @@
     <option value="newest">Newest first</option>
     <option value="oldest">Oldest first</option>
     <option value="added">Last added</option>
+    <option value="kind">By kind</option>
+    {#if sort.includes(',')}<option value={sort}>By several columns</option>{/if}
   </Select>
   {#if filtered}<Button small look="quiet" href="/sources">Show all</Button><SavedQuery
       {saved}

@@ -60,6 +60,7 @@ export const SOURCE_COLUMNS: readonly SourceColumn[] = [
     id: 'type',
     head: 'Kind',
     text: (i) => TYPE_LABELS[i.type as CslType] ?? i.type,
+    sorts: ['kind'],
     size: 130,
     aside: true,
   },

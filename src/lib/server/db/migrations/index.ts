@@ -37,6 +37,7 @@ import * as pointsAtSource from './0035-points-at-source';
 import * as textsSought from './0036-texts-sought';
 import * as template from './0037-template';
 import * as draftPictures from './0038-draft-pictures';
+import * as byKind from './0039-by-kind';
 
 interface Migration {
   name: string;
@@ -82,6 +83,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0036-texts-sought', up: textsSought.up },
   { name: '0037-template', up: template.up },
   { name: '0038-draft-pictures', up: draftPictures.up },
+  { name: '0039-by-kind', up: byKind.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
