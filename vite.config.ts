@@ -45,7 +45,8 @@ export default defineConfig({
           environment: 'node',
           testTimeout: 300_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
+          // Each file has a server, a library and a browser of its own, which wait for one another more than they work.
+          maxWorkers: 2,
         },
       },
     ],

@@ -35,7 +35,7 @@ step "build" need_build
 wait $linting || failed=1
 cat lint.log
 rm -f lint.log
-# Browser tests come last and alone: on two cores nothing else should run beside them.
+# Browser tests come last: on two cores nothing else should run beside them.
 rm -f results-*.json
 step "unit and outside tests" npx vitest run --project unit --project outside --maxWorkers=2 "${left_out[@]}" --reporter=default --reporter=json --outputFile.json=results-1.json
 step "browser tests" npx vitest run --project browser --reporter=default --reporter=json --outputFile.json=results-2.json
