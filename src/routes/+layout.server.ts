@@ -7,12 +7,13 @@ import { waitingChoices } from '$lib/server/choosing';
 import { countsOf } from '$lib/server/overview';
 import { languages } from '$lib/server/catalogue';
 import { styleName } from '$lib/server/lists';
+import { tagLooks } from '$lib/server/tags';
 import { lookOf } from './look';
 
 /** What stands around every view. */
 const shellOf = async (locals: App.Locals) => {
   const { ctx, projectId, asker } = locals;
-  const [projects, counts, jobs, look, library, libraries, everybody, saved, choosing] = await Promise.all([
+  const [projects, counts, jobs, look, library, libraries, everybody, saved, choosing, looks] = await Promise.all([
     listProjects(ctx),
     countsOf(ctx, projectId),
     openJobs(ctx),
@@ -22,6 +23,7 @@ const shellOf = async (locals: App.Locals) => {
     peopleOf(ctx),
     savedQueries(ctx),
     waitingChoices(ctx),
+    tagLooks(ctx),
   ]);
   return {
     projects,
@@ -36,6 +38,7 @@ const shellOf = async (locals: App.Locals) => {
     personId: ctx.personId,
     everybody,
     choosing,
+    tagLooks: looks,
     /** Who signed in; nobody where somebody works alone. */
     person: asker?.kind === 'person' ? { name: asker.name } : undefined,
     /** Who looks keeps the server. */
@@ -62,6 +65,7 @@ export const load: LayoutServerLoad = ({ locals, depends }) => {
     'retexa:members',
     'retexa:choices',
     'retexa:votes',
+    'retexa:tags',
   );
   // At the door nothing stands around the view.
   const nothing = {} as Awaited<ReturnType<typeof shellOf>>;

@@ -111,6 +111,65 @@ describe('finding one’s way in the sources', () => {
     expect(tagged()).toEqual(['Grain 1', 'corn 1']);
   });
 
+  it('gives a tag a colour in a pattern and a group, which it has wherever it stands', async () => {
+    await me.open('/tags');
+    await me.press('How Grain looks');
+    await me.page.$$eval('fieldset label', (all) =>
+      (all as HTMLElement[]).find((l) => l.textContent!.trim() === 'moss')!.click(),
+    );
+    await me.choose('Pattern of Grain', 'stripes');
+    await me.type('Group of Grain', 'What was ground');
+    await me.press('Keep it so');
+    await me.see('How Grain looks is kept.', '.toasts');
+    await me.see('What was ground', 'h2');
+    await me.see('In no group', 'main');
+    await me.page.waitForSelector('.name .swatch.stripes');
+    await me.open('/sources?q=tag:Grain');
+    await me.page.waitForSelector('.row .swatch.stripes');
+    await me.open('/tags');
+    await me.press('Sources of any');
+    await me.see('1 found');
+    await me.open('/tags');
+    await me.press('How Grain looks');
+    await me.page.$$eval('fieldset label', (all) =>
+      (all as HTMLElement[]).find((l) => l.textContent!.trim() === 'None')!.click(),
+    );
+    await me.press('Keep it so');
+    await me.see('How Grain looks is kept.', '.toasts');
+    await me.page.waitForSelector('.name .swatch', { hidden: true });
+    await me.press('Undo', '.toasts');
+    await me.page.waitForSelector('.name .swatch.stripes');
+  });
+
+  it('keeps the keywords a source came with apart from its tags until they are taken', async () => {
+    await me.importPasted(
+      JSON.stringify([
+        { id: 'kw', type: 'book', title: 'Of kiln and quay', author: [{ family: 'Moor', given: 'Ann' }], issued: { 'date-parts': [[1961]] }, publisher: 'Strand Press', keyword: 'Lime burning; quays; Grain' },
+      ]),
+    ); // prettier-ignore
+    await me.see('1 source added');
+    const [{ id }] = app.rows<{ id: string }>("SELECT id FROM source WHERE title = 'Of kiln and quay'") as [{ id: string }]; // prettier-ignore
+    const tags = () => app.rows<{ tag: string }>('SELECT tag FROM source_tag WHERE source_id = ? ORDER BY tag', id).map((r) => r.tag); // prettier-ignore
+    await me.open(`/sources/${id}`);
+    await me.see('Keywords it came with');
+    expect(tags()).toEqual([]);
+    await me.press('Take quays as a tag');
+    await until('one to be taken', async () => tags().join() === 'quays');
+    await me.gone('+ quays');
+    await me.press('Take all 2');
+    await until('all to be taken', async () => tags().join() === 'Grain,Lime burning,quays');
+    await me.gone('Keywords it came with');
+    // They are its keywords all the same.
+    expect(app.rows("SELECT record ->> 'keyword' AS k FROM source WHERE id = ?", id)).toEqual([{ k: 'Lime burning; quays; Grain' }]); // prettier-ignore
+    await me.page.keyboard.press('Escape');
+    await me.open('/sources?q=kiln');
+    await me.page.focus('.row');
+    await me.page.keyboard.press('Space');
+    await me.see('1 selected', '.bar');
+    await me.press('Put in the bin', '.bar');
+    await me.see('The source is in the bin.', '.toasts');
+  });
+
   it('goes on to the next of the list without going back to it, by keys', async () => {
     await me.open('/sources?q=quern');
     await me.see('2 found');

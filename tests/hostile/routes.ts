@@ -74,6 +74,9 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     get('/api/people?kind=person&name=Pell'),
     post('/api/people', { kind: 'person', name: 'Pell, M.', to: 'Pell, Margaret' }),
   ],
+  'api/tags/looks': () => [
+    post('/api/tags/looks', { looks: { news: { tint: 'moss', pattern: 'dots', group: 'Kinds' } } }),
+  ],
   'api/tags': () => [
     post('/api/tags', { act: 'rename', tag: 'news', to: 'press' }),
     post('/api/tags', { act: 'take off', tag: 'news' }),

@@ -1,7 +1,10 @@
 <script lang="ts">
   import { call } from '$lib/ui/frame/client';
-  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import { PLAIN_LOOK, type TagLook } from '$lib/core/source';
+  import { attempt, change, done } from '$lib/ui/frame/toasts.svelte';
   import { Button, Empty, Input, PageHead } from '$lib/ui/kit';
+  import TagLookForm from '$lib/ui/source/TagLookForm.svelte';
+  import TagName from '$lib/ui/source/TagName.svelte';
 
   let { data } = $props();
 
@@ -15,6 +18,25 @@
   const shown = $derived(
     data.tags.filter(({ tag }) => tag.toLowerCase().includes(words.trim().toLowerCase())),
   );
+  /** The tag whose look is being chosen. */
+  let dressing = $state<string | undefined>();
+  const lookOf = (tag: string): TagLook => data.tagLooks[tag] ?? PLAIN_LOOK;
+  const groups = $derived(
+    [...new Set(data.tags.flatMap(({ tag }) => lookOf(tag).group ?? []))].sort((a, b) => a.localeCompare(b)),
+  );
+  /** The tags by group; those in none last. */
+  const grouped = $derived(
+    [...groups, null]
+      .map((group) => ({ group, tags: shown.filter(({ tag }) => lookOf(tag).group === group) }))
+      .filter(({ tags }) => tags.length),
+  );
+  async function dress(tag: string, look: TagLook) {
+    const kept = await change('/api/tags/looks', { looks: { [tag]: look } }, `How ${tag} looks is kept.`);
+    if (kept) dressing = undefined;
+  }
+  /** The query for what has any of some tags. */
+  const anyOf = (tags: { tag: string }[]) =>
+    encodeURIComponent(`tag:${tags.map(({ tag }) => (/[\s,"]/.test(tag) ? `"${tag}"` : tag)).join(',')}`);
   /** A tag there is that is called as what was typed. */
   const joins = $derived(
     data.tags.find(({ tag }) => tag !== renaming && tag.toLowerCase() === typed.trim().toLowerCase()),
@@ -24,7 +46,7 @@
     [renaming, typed] = [tag, tag];
   }
 
-  async function change(said: { act: 'rename'; tag: string; to: string } | { act: 'take off'; tag: string }) {
+  async function alter(said: { act: 'rename'; tag: string; to: string } | { act: 'take off'; tag: string }) {
     if (busy) return;
     busy = true;
     const made = await attempt(() =>
@@ -47,7 +69,7 @@
   function rename(tag: string) {
     const to = joins?.tag ?? typed.trim();
     if (!to || to === tag) renaming = undefined;
-    else void change({ act: 'rename', tag, to });
+    else void alter({ act: 'rename', tag, to });
   }
 </script>
 
@@ -75,67 +97,103 @@
     </p>
   </Empty>
 {:else}
-  <ul class="tags">
-    {#each shown as { tag, sources, passages } (tag)}
-      <li>
-        {#if renaming === tag}
-          <form
-            onsubmit={(e) => {
-              e.preventDefault();
-              rename(tag);
-            }}
-          >
-            <Input
-              autofocus
-              class="w-[260px]!"
-              aria-label="New name of {tag}"
-              bind:value={typed}
-              onkeydown={(e: KeyboardEvent) => {
-                if (e.key === 'Escape') renaming = undefined;
-              }}
-            />
-            <Button look="main" type="submit" disabled={busy || !typed.trim()}
-              >{joins ? `Join with ${joins.tag}` : 'Rename'}</Button
-            >
-            <Button look="quiet" onclick={() => (renaming = undefined)}>Leave it</Button>
-            {#if joins}<span class="small-label"
-                >{joins.tag} is there already, on {many(joins.sources, 'source')} and {many(
-                  joins.passages,
-                  'passage',
-                )}.</span
-              >{/if}
-          </form>
-        {:else}
-          <span class="name">{tag}</span>
-          <span class="has">
-            {#if sources}<a class="link" href="/sources?tag={encodeURIComponent(tag)}"
-                >{many(sources, 'source')}</a
-              >{/if}
-            {#if passages}<a class="link" href="/passages?tag={encodeURIComponent(tag)}"
-                >{many(passages, 'passage')}</a
-              >{/if}
-          </span>
-          <Button needs="edit" small onclick={() => begin(tag)} aria-label="Rename {tag}">Rename</Button>
-          <Button
-            needs="edit"
-            small
-            look="quiet"
-            disabled={busy}
-            aria-label="Take {tag} off"
-            onclick={() => change({ act: 'take off', tag })}>Take off</Button
-          >
-        {/if}
-      </li>
+  <div class="tags">
+    {#each grouped as { group, tags } (group)}
+      {#if group || groups.length}
+        <h2>
+          {group ?? 'In no group'}
+          {#if group}<a class="link" href="/sources?q={anyOf(tags)}">Sources of any</a>{/if}
+        </h2>
+      {/if}
+      <ul>
+        {#each tags as { tag, sources, passages } (tag)}
+          <li>
+            {#if renaming === tag}
+              <form
+                onsubmit={(e) => {
+                  e.preventDefault();
+                  rename(tag);
+                }}
+              >
+                <Input
+                  autofocus
+                  class="w-[260px]!"
+                  aria-label="New name of {tag}"
+                  bind:value={typed}
+                  onkeydown={(e: KeyboardEvent) => {
+                    if (e.key === 'Escape') renaming = undefined;
+                  }}
+                />
+                <Button look="main" type="submit" disabled={busy || !typed.trim()}
+                  >{joins ? `Join with ${joins.tag}` : 'Rename'}</Button
+                >
+                <Button look="quiet" onclick={() => (renaming = undefined)}>Leave it</Button>
+                {#if joins}<span class="small-label"
+                    >{joins.tag} is there already, on {many(joins.sources, 'source')} and {many(
+                      joins.passages,
+                      'passage',
+                    )}.</span
+                  >{/if}
+              </form>
+            {:else}
+              <span class="name"><TagName {tag} /></span>
+              <span class="has">
+                {#if sources}<a class="link" href="/sources?tag={encodeURIComponent(tag)}"
+                    >{many(sources, 'source')}</a
+                  >{/if}
+                {#if passages}<a class="link" href="/passages?tag={encodeURIComponent(tag)}"
+                    >{many(passages, 'passage')}</a
+                  >{/if}
+              </span>
+              <Button
+                needs="edit"
+                small
+                aria-label="How {tag} looks"
+                aria-expanded={dressing === tag}
+                onclick={() => (dressing = dressing === tag ? undefined : tag)}>Colour and group</Button
+              >
+              <Button needs="edit" small onclick={() => begin(tag)} aria-label="Rename {tag}">Rename</Button>
+              <Button
+                needs="edit"
+                small
+                look="quiet"
+                disabled={busy}
+                aria-label="Take {tag} off"
+                onclick={() => alter({ act: 'take off', tag })}>Take off</Button
+              >
+              {#if dressing === tag}<TagLookForm
+                  {tag}
+                  look={lookOf(tag)}
+                  {groups}
+                  onsay={(look) => dress(tag, look)}
+                  onclose={() => (dressing = undefined)}
+                />{/if}
+            {/if}
+          </li>
+        {/each}
+      </ul>
     {:else}
-      <li>No tag has “{words.trim()}” in its name.</li>
+      <p>No tag has “{words.trim()}” in its name.</p>
     {/each}
-  </ul>
+  </div>
 {/if}
 
 <style>
   .tags {
     max-width: 860px;
     padding: 10px 26px 60px;
+  }
+  h2 {
+    display: flex;
+    gap: 14px;
+    align-items: baseline;
+    margin-top: 18px;
+    font-size: 15px;
+    font-weight: 650;
+  }
+  h2 .link {
+    font-size: 13px;
+    font-weight: 400;
   }
   li,
   form {

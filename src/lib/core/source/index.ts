@@ -85,4 +85,13 @@ export {
 export { derive, FACETS, facetsOfRecord, headline, shortLabel, type Derived, type Facet } from './derive';
 export { alternativesOf, ORIGIN_LABELS, originOf, sameValue, valueText, withEdit } from './origins';
 export { canReplace, canSet, changeProblem, fieldChanged, type FieldChange } from './changing';
-export { keywordsOf } from './keywords';
+export { keywordsNotTaken, keywordsOf } from './keywords';
+export {
+  PLAIN_LOOK,
+  TAG_PATTERNS,
+  TAG_TINTS,
+  tagLook,
+  type TagLook,
+  type TagPattern,
+  type TagTint,
+} from './tag-looks';

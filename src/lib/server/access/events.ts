@@ -8,6 +8,7 @@ export const TOPICS = [
   'notes',
   'leads',
   'tasks',
+  'tags',
   'projects',
   'drafts',
   'duplicates',

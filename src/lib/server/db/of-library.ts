@@ -28,6 +28,7 @@ export const KEPT_IN: Readonly<Record<string, string>> = {
   lead: OF_LIBRARY,
   placement: within('section_id', 'section'),
   source_tag: OF_LIBRARY,
+  tag_look: OF_LIBRARY,
   facet: OF_LIBRARY,
   finding: OF_LIBRARY,
   proof_aside: OF_LIBRARY,

@@ -7,6 +7,9 @@ import { inTurn } from '../turns';
 import { getPassage, updatePassage } from '../passages/repository';
 import { getSources, updateSource } from '../sources/repository';
 import { tallied } from '../sources/tallies';
+import { carryLook } from './looks';
+
+export { setTagLooks, tagLooks, tagsLook } from './looks';
 
 /** A tag, and what has it. */
 export interface TagItem {
@@ -59,7 +62,7 @@ export function changeTag(
   const { tag } = said;
   const to = said.act === 'rename' ? said.to : undefined;
   const why = to ? `tag ${tag} called ${to}` : `tag ${tag} taken off`;
-  return change(ctx, { right: 'edit', of: ['sources', 'passages'] }, async (inner) => {
+  return change(ctx, { right: 'edit', of: ['sources', 'passages', 'tags'] }, async (inner) => {
     // One that went into another keeps its tags as they were, for the case that it comes back.
     const tagged = (await scoped(inner, 'source_tag')
       .join('source', 'source.id', 'source_tag.source_id')
@@ -84,6 +87,7 @@ export function changeTag(
       const { revisionId } = await updatePassage(inner, id, revision, { tags: changed(tags, tag, to) }, why);
       if (revisionId) revisions.push(revisionId);
     }
+    if (to) await carryLook(inner, tag, to);
     return { revisions, sources: tagged.length, passages: marked.length };
   });
 }

@@ -6,7 +6,7 @@ import { keepPassage } from '../passages';
 import { editSource, editSources, getSource, listIds, undo } from '../sources';
 import { insertSource } from '../sources/repository';
 import { openTestLibrary } from '../test-library';
-import { changeTag, tagsInUse } from './index';
+import { changeTag, setTagLooks, tagLooks, tagsInUse, tagsLook } from './index';
 
 let db: Knex;
 let ctx: Context;
@@ -122,5 +122,27 @@ describe('tags', () => {
     db.removeAllListeners('query');
     expect(asked.filter((sql) => /likeness|`finding`|spelling/.test(sql))).toEqual([]);
     expect(await listIds(ctx, { text: 'silt' })).toEqual(expect.arrayContaining(ids));
+  });
+
+  it('look as was said, go on so when they are called otherwise, and as before once that is taken back', async () => {
+    const marsh = { tint: 'moss', pattern: 'stripes', group: 'Places' } as const;
+    await add('A', 'marsh', 'law');
+    const { back } = await setTagLooks(ctx, { looks: { marsh, law: { ...marsh, tint: null } } });
+    expect(await tagLooks(ctx)).toEqual({ marsh, law: { ...marsh, tint: null } });
+    const { revisions } = await changeTag(ctx, { act: 'rename', tag: 'marsh', to: 'wetland' });
+    expect((await tagLooks(ctx)).wetland).toEqual(marsh);
+    // One that joins another looks as that does.
+    await changeTag(ctx, { act: 'rename', tag: 'law', to: 'wetland' });
+    expect((await tagLooks(ctx)).wetland).toEqual(marsh);
+    await undo(ctx, revisions).catch(() => undefined);
+    expect((await tagLooks(ctx)).marsh).toEqual(marsh);
+    await setTagLooks(ctx, back);
+    expect(Object.keys(await tagLooks(ctx))).toEqual(['wetland']);
+    expect(tagsLook.safeParse({ looks: { a: { ...marsh, tint: 'gold' } } }).success).toBe(false);
+    expect(tagsLook.parse({ looks: { a: { ...marsh, group: '  ' } } }).looks.a!.group).toBeNull();
+  });
+  it('are those of their own library', async () => {
+    await setTagLooks(ctx, { looks: { marsh: { tint: 'moss', pattern: 'full', group: null } } });
+    expect(await tagLooks({ ...ctx, libraryId: 'another' })).toEqual({});
   });
 });

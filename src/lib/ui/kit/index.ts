@@ -18,4 +18,5 @@ export { default as Radio } from './Radio.svelte';
 export { allows } from './rights';
 export { default as Select } from './Select.svelte';
 export { default as Slider } from './Slider.svelte';
+export { default as Swatch } from './Swatch.svelte';
 export { default as Textarea } from './Textarea.svelte';

@@ -10,6 +10,7 @@
   import FigurePicture from '../reader/FigurePicture.svelte';
   import Reworded from '../reader/Reworded.svelte';
   import TintSwatch from '../reader/TintSwatch.svelte';
+  import TagName from '../source/TagName.svelte';
 
   interface Props {
     passage: PassageItem;
@@ -86,7 +87,8 @@
           >§ {section.name}</a
         >{/each}
       {#if inDraft}<a class="link" href="/draft?part={inDraft}">In the draft</a>{/if}
-      {#each passage.tags as tag (tag)}<a href="/passages?tag={encodeURIComponent(tag)}">{tag}</a>{/each}
+      {#each passage.tags as tag (tag)}<a href="/passages?tag={encodeURIComponent(tag)}"><TagName {tag} /></a
+        >{/each}
       {#if !passage.copyId}<span class="small-label">no copy here</span>{/if}
       {#if asksPlace}<span class="pencil-red">no place</span>{/if}
       {#if passage.anchor === 'lost'}<span class="pencil-red">no longer in the page</span

@@ -8,6 +8,7 @@
   import { PRIORITY_NAMES, READING_NAMES } from './naming';
   import { signOf } from './findings';
   import Sign, { type SignName } from './Sign.svelte';
+  import TagName from './TagName.svelte';
 
   /**
    * What stands in the margin of a reference, side by side and no higher than the reference: findings and questions, then
@@ -98,7 +99,7 @@
       look="bare"
       class="tag"
       {tabindex}
-      onclick={() => narrowTo(toggled(queried(), 'tag', mark.tag!))}>{mark.text}</Button
+      onclick={() => narrowTo(toggled(queried(), 'tag', mark.tag!))}><TagName tag={mark.tag} /></Button
     >
   {:else if mark.href}<a href={mark.href} {tabindex}>{mark.text}</a>
   {:else}<span class="words">{mark.text}</span>{/if}

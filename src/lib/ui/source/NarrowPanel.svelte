@@ -7,6 +7,7 @@
   import { attempt } from '../frame/toasts.svelte';
   import { Button } from '../kit';
   import { FIELD_NAMES, valueName } from './naming';
+  import TagName from './TagName.svelte';
 
   /** What sources can be narrowed by, with how many there are of each value; choosing one writes it into the query. */
   let {
@@ -59,7 +60,9 @@
                 class="value"
                 aria-pressed={chosen(field).includes(value.toLowerCase())}
                 onclick={() => narrowTo(toggled(query, field, value))}
-                ><span class="name">{valueName(field, value)}</span>
+                ><span class="name"
+                  >{#if field === 'tag'}<TagName tag={value} />{:else}{valueName(field, value)}{/if}</span
+                >
                 <span class="n">{n.toLocaleString('en')}</span></Button
               >
             </li>

@@ -9,6 +9,7 @@
     fieldLabel,
     fieldName,
     groupOf,
+    keywordsNotTaken,
     GROUPS,
     isDateVariable,
     isNameVariable,
@@ -264,7 +265,14 @@
     <h3>Filed</h3>
     <div class="row">
       <span class="label">Tags</span>
-      <div><TagsField tags={record.retexa.tags} offered={offeredTags} onchange={ontags} /></div>
+      <div>
+        <TagsField
+          tags={record.retexa.tags}
+          offered={offeredTags}
+          given={keywordsNotTaken(record)}
+          onchange={ontags}
+        />
+      </div>
       <div></div>
     </div>
     <div class="row">

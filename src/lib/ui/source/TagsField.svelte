@@ -1,8 +1,15 @@
 <script lang="ts">
-  import { Button, Input } from '../kit';
+  import { allows, Button, Input } from '../kit';
+  import TagName from './TagName.svelte';
+  interface Props {
+    tags: string[];
+    offered: string[];
+    /** Keywords it came with, which are no tags until they are taken. */
+    given?: readonly string[];
+    onchange: (tags: string[]) => void;
+  }
   /** Tags as chips; existing ones are offered while typing. */
-  let { tags, offered, onchange }: { tags: string[]; offered: string[]; onchange: (tags: string[]) => void } =
-    $props();
+  let { tags, offered, given = [], onchange }: Props = $props();
   let adding = $state('');
   const listId = $props.id();
 
@@ -19,7 +26,7 @@
 <div class="flex flex-wrap items-center gap-1.5">
   {#each tags as tag (tag)}
     <span class="tag"
-      >{tag}
+      ><TagName {tag} />
       <Button
         look="bare"
         aria-label="Remove tag {tag}"
@@ -46,8 +53,30 @@
       ></option>{/each}</datalist
   >
 </div>
+{#if given.length && allows('edit')}
+  <p class="given">
+    <span class="small-label">Keywords it came with</span>
+    {#each given as word (word)}<Button
+        small
+        look="quiet"
+        title="Take it as a tag"
+        aria-label="Take {word} as a tag"
+        onclick={() => onchange([...tags, word])}>+ {word}</Button
+      >{/each}
+    {#if given.length > 1}<Button look="link" class="text-xs" onclick={() => onchange([...tags, ...given])}
+        >Take all {given.length}</Button
+      >{/if}
+  </p>
+{/if}
 
 <style>
+  .given {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 4px;
+    align-items: baseline;
+    margin-top: 4px;
+  }
   .tag {
     display: inline-flex;
     align-items: center;

@@ -38,6 +38,7 @@ import * as textsSought from './0036-texts-sought';
 import * as template from './0037-template';
 import * as draftPictures from './0038-draft-pictures';
 import * as byKind from './0039-by-kind';
+import * as tagLooks from './0040-tag-looks';
 
 interface Migration {
   name: string;
@@ -84,6 +85,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0037-template', up: template.up },
   { name: '0038-draft-pictures', up: draftPictures.up },
   { name: '0039-by-kind', up: byKind.up },
+  { name: '0040-tag-looks', up: tagLooks.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
