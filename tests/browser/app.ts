@@ -217,7 +217,10 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
       }, words);
       // What was drawn anew meanwhile is looked for anew.
       if (!rests) return person.press(words, inside);
-      await (handle.asElement() as unknown as { click(): Promise<void> }).click();
+      await (handle.asElement() as unknown as { click(): Promise<void> }).click().catch((e: unknown) => {
+        if (/detached from document/.test(String(e))) return person.press(words, inside);
+        throw e;
+      });
     },
     async type(label, text) {
       const handle = await page.waitForFunction(fieldByLabel, {}, label);

@@ -396,6 +396,35 @@ describe('leads', () => {
       publisher: 'Strand University Press',
     });
   });
+  it('come of the list of references a kept article has itself, those that are here left out', async () => {
+    const met = () => app.rows<{ text: string }>("SELECT text FROM lead WHERE binned IS NULL AND met_in IS NOT NULL"); // prettier-ignore
+    await me.open('/');
+    await me.capture('https://estuaryshore.example/articles/12-2-101');
+    const [copy] = await until('the copy', async () => {
+      const found = app.rows<{ id: string; source_id: string }>("SELECT id, source_id FROM copy WHERE text LIKE '%References%' ORDER BY id DESC"); // prettier-ignore
+      return found.length > 0 && found;
+    });
+    await me.open(`/copies/${copy!.id}`);
+    await me.press('Passages out and in');
+    await me.press('Leads from its list of references…');
+    await me.see('2 references under “References”', 'dialog[open]');
+    await me.see('Sato 2020', 'dialog[open]');
+    await me.see('Keep 0 as leads', 'dialog[open]');
+    await me.press('All · 2', 'dialog[open]');
+    await me.press('Keep 2 as leads', 'dialog[open]');
+    await me.see('2 kept as leads.', '.toasts');
+    expect(
+      met()
+        .map((l) => l.text.slice(0, 8))
+        .sort(),
+    ).toEqual(['Ferreira', 'Sato, Y.']);
+    await me.press('Undo', '.toasts');
+    await until('none to be left', async () => met().length === 0);
+    // From the source, too, whichever of its documents has the list.
+    await me.open(`/sources/${copy!.source_id}`);
+    await me.press('From its list of references…');
+    await me.see('2 references under “References”', 'dialog[open]');
+  });
 });
 
 describe('a thought', () => {

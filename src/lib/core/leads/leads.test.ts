@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { nameText } from '../source';
-import { looksLikeReference, parseReference, splitReferences } from './index';
+import { looksLikeReference, parseReference, referenceListIn, splitReferences } from './index';
 
 const parse = (text: string) => {
   const { record } = parseReference(text);
@@ -144,5 +144,46 @@ describe('a pasted list', () => {
     ).toBe(true);
     expect(looksLikeReference('Ask Tessa whether the 1904 survey is in the county archive')).toBe(false);
     expect(looksLikeReference('Marsh plants')).toBe(false);
+  });
+});
+
+describe('the list at the end of an article', () => {
+  const ONE = 'Barrow, E. M. (1998). Grain, toll and tide. Journal of Coastal Economic History, 44, 1–20.';
+  const TWO = 'Ng, T. H. (2021). Open gates. Marsh Letters, 3(1), 7–24.';
+  const texts = (text: string) => referenceListIn(text)?.references.map((r) => r.text);
+
+  it('stands under the last heading that heads one, up to what comes behind it', () => {
+    expect(
+      referenceListIn(
+        `Contents\nReferences\nThe mill\nThe mill stopped in 1790.\nReferences\n${ONE}\n${TWO}\nAcknowledgements\nWe thank A. Pell (2001).`,
+      ),
+    ).toEqual({
+      heading: 'References',
+      references: [
+        { text: ONE, likely: true },
+        { text: TWO, likely: true },
+      ],
+    });
+  });
+  it('is headed in other languages, and with a number', () => {
+    for (const head of ['7. References', 'VI. Works cited:', 'LITERATURVERZEICHNIS', 'Références bibliographiques', 'Bibliografía', '参考文献'])
+      expect(texts(`Words.\n${head}\n${ONE}`), head).toEqual([ONE]);
+  }); // prettier-ignore
+  it('goes on over the leaves of a PDF, without their numbers and running heads', () => {
+    const leaf = (n: number, ...lines: string[]) => ['Marsh Letters 3 (2021)', ...lines, `${n}`];
+    const text = [
+      ...leaf(22, 'The gates shut.', 'REFERENCES', 'Barrow, E. M. (1998). Grain, toll and tide. Journal of'),
+      ...leaf(23, 'Coastal Economic History, 44, 1–20.', 'Ng, T. H. (2021). Open gates. Marsh Let-', 'ters, 3(1), 7–24.'),
+      ...leaf(24, 'Pell, M. (2001). Ledgers of the shore. Mole Press.'),
+    ].join('\n'); // prettier-ignore
+    expect(texts(text)).toEqual([ONE, TWO, 'Pell, M. (2001). Ledgers of the shore. Mole Press.']);
+  });
+  it('is cut by its numbers', () => {
+    expect(texts(`Words.\nReferences\n[1] ${ONE}\n[2] ${TWO}`)).toEqual([ONE, TWO]);
+  });
+  it('is not found where a heading heads no references, or none is there', () => {
+    expect(referenceListIn('References\nThe words of a reader who refers to nothing.')).toBeUndefined();
+    expect(referenceListIn(`${ONE}\n${TWO}`)).toBeUndefined();
+    expect(referenceListIn('')).toBeUndefined();
   });
 });

@@ -38,6 +38,7 @@ const BOUNDS: Record<ReadTask['task'], Bound> = {
   },
   linked: { room: 'answers', ms: 10_000, unread: 'The citation file takes too long to read.' },
   leads: { room: 'answers', ms: 20_000, unread: 'The text takes too long to read. Paste it in parts.' },
+  listed: { room: 'answers', ms: 20_000, unread: 'The list takes too long to read. Paste it in parts.' },
   cited: { room: 'answers', ms: 20_000, unread: 'The text takes too long to read. Paste it in parts.' },
   catalogue: { room: 'answers', ms: 10_000, unread: 'The catalogue’s answer takes too long to read.' },
   pdf: {

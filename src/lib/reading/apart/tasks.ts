@@ -11,7 +11,7 @@ import {
 } from '../../core/documents';
 import type { ReadableName, ReadResult } from '../../core/formats';
 import { citedKeys } from '../../core/citing';
-import { parseReference, splitReferences } from '../../core/leads';
+import { parseReference, referenceListIn, splitReferences, type ReferenceList } from '../../core/leads';
 import { textOf } from '../../core/passages';
 import type { SourceRecord } from '../../core/source';
 import { Unreadable } from '../failure';
@@ -40,10 +40,20 @@ export interface ReadFileTask {
 export interface ReadLinkedTask extends Omit<ReadFileTask, 'task'> {
   task: 'linked';
 }
-/** Pasted references, to be told apart and read as far as they go. */
+/** Pasted references, to be told apart where they are one text, and read as far as they go. */
 export interface LeadsTask {
   task: 'leads';
+  text: string | readonly string[];
+}
+/** The text of a document, for the list of references at its end. */
+export interface ListedTask {
+  task: 'listed';
   text: string;
+}
+/** The list of references a document has, each read as far as it goes; no heading where there is none. */
+export interface Listed {
+  heading?: string;
+  references: (ReferenceList['references'][number] & { record: SourceRecord })[];
 }
 /** A text, for the citekeys in it. */
 export interface CitedTask {
@@ -122,6 +132,7 @@ export type Results = {
   file: ReadResult;
   linked: ReadResult;
   leads: { text: string; record: SourceRecord }[];
+  listed: Listed;
   cited: string[];
   pdf: PdfText;
   scan: Recognised;
@@ -142,6 +153,7 @@ export type ReadTask =
   | ReadFileTask
   | ReadLinkedTask
   | LeadsTask
+  | ListedTask
   | CitedTask
   | ReadPdfTask
   | ReadScanTask
@@ -173,6 +185,9 @@ function readCatalogue(xml: string): Results['catalogue'] {
 const draw = async (path: string, leaf: number, width: number) =>
   (await import('../pdf')).drawLeaf(path, leaf, width);
 
+/** One reference, read as far as it goes. */
+const read = (text: string) => ({ text, record: parseReference(text).record });
+
 /** Carries a task out: reads a document. Nothing here touches the network or a database. */
 export async function carryOut(task: ReadTask): Promise<Results[keyof Results] | Unread> {
   try {
@@ -183,7 +198,14 @@ export async function carryOut(task: ReadTask): Promise<Results[keyof Results] |
       case 'linked':
         return readReferences(task.format, task.text);
       case 'leads':
-        return splitReferences(task.text).map((text) => ({ text, record: parseReference(text).record }));
+        return (typeof task.text === 'string' ? splitReferences(task.text) : task.text).map(read);
+      case 'listed': {
+        const list = referenceListIn(task.text);
+        return {
+          ...(list ? { heading: list.heading } : {}),
+          references: (list?.references ?? []).map(({ likely, text }) => ({ ...read(text), likely })),
+        };
+      }
       case 'cited':
         return citedKeys(task.text);
       case 'pdf':

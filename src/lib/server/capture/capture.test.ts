@@ -18,7 +18,8 @@ import { capture } from './index';
 import type { Gathered, NewCopy } from './types';
 import { merge, undoMerge } from '../duplicates';
 import { knownPeople, knownValues } from '../sources/known';
-import { changeLead, keepLeads, leadByHand, listLeads } from '../leads';
+import { binLeads, changeLead, keepLeads, leadByHand, listLeads, referencesIn } from '../leads';
+import { insertCopy } from '../copies/repository';
 import { binNote, editNote, keepNote, keepSpokenNote, listNotes } from '../notes';
 import { binOf, countsOf } from '../overview';
 import { undo } from '../sources';
@@ -273,6 +274,47 @@ describe('leads', () => {
     expect((await countsOf(ctx)).leads).toBe(2);
     await changeLead(ctx, second!.id, { act: 'bin' });
     expect((await binOf(ctx)).leads).toHaveLength(1);
+  });
+  it('come of the list at the end of a document, those that are here and those that are leads known', async () => {
+    const { id } = await add({ title: 'The article itself', DOI: undefined });
+    const { id: there } = await add();
+    const list = [
+      'Ng, T. H. (2021). Open gates and salt marsh. Marsh Letters. https://doi.org/10.5555/ml.1',
+      'Barrow, E. M. (1998). Grain and tide. Strand University Press.',
+      'Pell, M. (2001). Ledgers of the shore. Mole Press.',
+    ];
+    const { id: copyId } = await transaction(ctx, async (inner) =>
+      insertCopy(inner, {
+        ...(await page('x')),
+        source_id: id,
+        text: `T\nFirst.\nReferences\n${list.join('\n')}\n`,
+      }),
+    );
+    const first = await referencesIn(ctx, copyId);
+    expect(first).toMatchObject({ heading: 'References', sourceId: id, cut: 0 });
+    expect(first.references).toMatchObject([
+      { text: list[0], here: { id: there }, lead: false },
+      {
+        text: list[1],
+        who: 'Barrow, E. M.',
+        year: '1998',
+        title: 'Grain and tide',
+        likely: true,
+        lead: false,
+      },
+      { text: list[2] },
+    ]);
+    const kept = await keepLeads(ctx, { text: list.slice(1), projectId: null, metIn: id });
+    expect((await listLeads(ctx, { metIn: id })).map((l) => l.text)).toEqual(list.slice(1));
+    expect((await referencesIn(ctx, copyId)).references.map((r) => r.lead)).toEqual([false, true, true]);
+    const revisions = await binLeads(ctx, kept.map((l) => l.id)); // prettier-ignore
+    expect(await listLeads(ctx, { metIn: id })).toEqual([]);
+    await undo(ctx, revisions);
+    expect(await listLeads(ctx, { metIn: id })).toHaveLength(2);
+    const { id: without } = await transaction(ctx, async (inner) =>
+      insertCopy(inner, { ...(await page('y')), source_id: id }),
+    );
+    expect(await referencesIn(ctx, without)).toEqual({ sourceId: id, references: [], cut: 0 });
   });
   it('are looked for among the sources at once, however many they are', async () => {
     const asked = async (n: number) => {

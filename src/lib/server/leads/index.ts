@@ -1,34 +1,36 @@
 import { change, checkRight } from '../access/change';
 import { z } from 'zod';
-import { fold } from '../../core/text';
 import { nearness, parseReference, wordsToSearch } from '../../core/leads';
-import { compare, mergeEffect } from '../../core/duplicates';
-import { dateText, derive, fieldName, nameText, shortLabel, type CslType } from '../../core/source';
+import { shortLabel, type CslType } from '../../core/source';
 import { checkHere } from '../access/belongs';
 import { type Context } from '../access/context';
 import { now } from '../db/ids';
 import { Refusal } from '../access/refusal';
 import { getKept, insertKept, listKept, updateKept } from '../history/kept';
+import { brief, hereFor, type Here } from './here';
 import { leads, type Lead } from './repository';
+
+export type { Lead } from './repository';
 import { parseQuery } from '../../core/query';
 import { wordsOf } from '../query';
 import { withWords } from '../search/repository';
-import {
-  getSources,
-  ofSourcesAsked,
-  sourcesBeginning,
-  sourcesWithAnyKey,
-  type Source,
-} from '../sources/repository';
+import { getSources, ofSourcesAsked } from '../sources/repository';
 import { searchWorks } from '../capture/registries';
 import { startByHand } from '../capture';
 import { read } from '../workers/pools';
+
+export { type Here } from './here';
+export { referencesIn, referencesOf, type ListedReference, type ListedReferences } from './listed';
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['leads'] } as const;
 
 export const newLeads = z.strictObject({
-  text: z.string().trim().min(1).max(200_000),
+  /** References as they were pasted, to be told apart; or one by one. */
+  text: z.union([
+    z.string().trim().min(1).max(200_000),
+    z.array(z.string().trim().min(1).max(20_000)).min(1).max(500),
+  ]),
   projectId: z.string().max(60).nullable(),
   /** The source they were met in. */
   metIn: z.string().max(60).nullable(),
@@ -65,16 +67,6 @@ export async function keepLeads(ctx: Context, given: z.infer<typeof newLeads>): 
   });
 }
 
-/** A source in the library that a lead may be of. */
-export interface Here {
-  id: string;
-  label: string;
-  /** Nothing speaks against it. */
-  sure: boolean;
-  /** Names of the fields the lead has and the source lacks. */
-  adds: string[];
-}
-
 /** A lead as it is listed: what was read of it, where it was met, and a source in the library it may be. */
 export interface LeadItem extends Lead {
   who: string;
@@ -84,72 +76,6 @@ export interface LeadItem extends Lead {
   metInLabel?: string;
   foundLabel?: string;
   here?: Here;
-}
-
-/** How near a source must be to be what a lead is of. */
-const NEAR = 0.8;
-
-/** How much of a title is looked up, and how much of one says something, in characters. */
-const LOOKED_UP = 40;
-const TELLING = 15;
-const titleBegun = (lead: Lead) => fold(lead.parsed.title ?? '').slice(0, LOOKED_UP);
-
-/** The living source each of some leads may be, by the lead's id: asked for all of them at once. */
-async function hereFor(ctx: Context, some: Lead[]): Promise<Map<string, Here>> {
-  const keys = some.map((lead) => {
-    const { doi, addressKey, titleKey } = derive(lead.parsed);
-    return {
-      ...(doi ? { doi } : {}),
-      ...(addressKey ? { address_key: addressKey } : {}),
-      ...(titleKey ? { title_key: titleKey } : {}),
-    };
-  });
-  const sources = (await sourcesWithAnyKey(ctx, keys)).map((source) => ({
-    source,
-    d: derive(source.record),
-  }));
-  const by = (key: 'doi' | 'addressKey' | 'titleKey') => {
-    const found = new Map<string, Source[]>();
-    for (const { source, d } of sources) {
-      const value = d[key];
-      if (value) found.set(value, [...(found.get(value) ?? []), source]);
-    }
-    return found;
-  };
-  const [byDoi, byAddress, byTitle] = [by('doi'), by('addressKey'), by('titleKey')];
-  const here = new Map<string, Here>();
-  const put = (lead: Lead, { id, record }: Source, sure: boolean) =>
-    here.set(lead.id, {
-      id,
-      label: shortLabel(record),
-      sure,
-      adds: mergeEffect(record, lead.parsed).adds.map((field) => fieldName(field)),
-    });
-  some.forEach((lead, i) => {
-    const { doi = '', address_key = '', title_key = '' } = keys[i]!;
-    const alike = [byDoi.get(doi), byAddress.get(address_key), byTitle.get(title_key)].flatMap(
-      (s) => s ?? [],
-    );
-    const [judged] = alike
-      .map((source) => ({ source, judgement: compare(lead.parsed, source.record) }))
-      .filter(({ judgement }) => judgement.verdict !== 'different')
-      .sort((x, y) => y.judgement.score - x.judgement.score);
-    const near = alike.find(({ record }) => nearness(lead.parsed, lead.text, record) > NEAR);
-    if (judged) put(lead, judged.source, judged.judgement.verdict === 'sure');
-    else if (near) put(lead, near, false);
-  });
-  // Titles are cut short, or go on with a subtitle.
-  const left = some.filter((lead) => !here.has(lead.id) && titleBegun(lead).length >= TELLING);
-  const begun = await sourcesBeginning(ctx, left.map(titleBegun));
-  for (const lead of left) {
-    const near = begun.find(
-      ({ record }) =>
-        fold(record.title ?? '').startsWith(titleBegun(lead)) &&
-        nearness(lead.parsed, lead.text, record) > NEAR,
-    );
-    if (near) put(lead, near, false);
-  }
-  return here;
 }
 
 /** The living leads of the library or a project; open ones first as they were put down, then those ticked off. */
@@ -181,9 +107,7 @@ export async function listLeads(
     const here = whatIsHere.get(lead.id);
     items.push({
       ...lead,
-      who: (parsed.author ?? parsed.editor ?? []).map(nameText).slice(0, 3).join('; '),
-      title: parsed.title ?? '',
-      year: dateText(parsed.issued),
+      ...brief(parsed),
       container: parsed['container-title'] ?? parsed.publisher ?? '',
       ...(lead.metIn && labels.has(lead.metIn) ? { metInLabel: labels.get(lead.metIn)! } : {}),
       ...(lead.foundId && labels.has(lead.foundId) ? { foundLabel: labels.get(lead.foundId)! } : {}),
@@ -214,9 +138,7 @@ export async function lookUp(ctx: Context, id: string): Promise<Offer[]> {
   return found
     .map((r) => ({
       ...(r.DOI ? { doi: r.DOI } : {}),
-      title: r.title ?? '',
-      who: (r.author ?? []).map(nameText).slice(0, 3).join('; '),
-      year: dateText(r.issued),
+      ...brief(r),
       container: r['container-title'] ?? r.publisher ?? '',
       type: r.type,
       nearness: nearness(lead.parsed, lead.text, r),
@@ -249,6 +171,25 @@ export async function changeLead(ctx: Context, id: string, given: z.infer<typeof
     return updateKept(inner, leads, id, revision, ...changes[given.act]);
   });
 }
+
+/** Puts several leads in the bin, all or none; gives the revisions for undoing. */
+export const binLeads = (ctx: Context, ids: string[]): Promise<string[]> =>
+  change(ctx, CHANGE, async (inner) => {
+    const revisions: string[] = [];
+    for (const id of ids) {
+      const { revision } = await getKept(inner, leads, id);
+      const { revisionId } = await updateKept(
+        inner,
+        leads,
+        id,
+        revision,
+        { binned: now() },
+        'put in the bin',
+      );
+      if (revisionId) revisions.push(revisionId);
+    }
+    return revisions;
+  });
 
 /** Makes a source of a lead by hand, with what was read of it filled in. */
 export async function leadByHand(ctx: Context, id: string) {

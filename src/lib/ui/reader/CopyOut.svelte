@@ -7,7 +7,9 @@
   import { dateLabel } from '../frame/dates';
   import { renewed } from '../frame/live.svelte';
   import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
-  import { Button, Dialog, FileButton, Popover } from '../kit';
+  import { allows, Button, Dialog, FileButton, Popover } from '../kit';
+  import { page } from '$app/state';
+  import ListedDialog from '../capture/ListedDialog.svelte';
   import RecogniseDialog from './RecogniseDialog.svelte';
 
   /** What goes out of a copy and comes into it: its passages, and marks made elsewhere. */
@@ -16,6 +18,7 @@
   let brought = $state.raw<Brought | undefined>();
   let told = $state(false);
   let recognising = $state(false);
+  let listing = $state(false);
 
   async function out() {
     const made = await attempt(() =>
@@ -92,6 +95,9 @@
     {#if copy.kind !== 'audio' && copy.media_type !== 'application/octet-stream'}
       <Button small look="quiet" href="/copies/{copy.id}/paper" download>Save a reading copy (PDF)</Button>
     {/if}
+    {#if allows('edit') && copy.kind !== 'audio'}<Button small look="quiet" onclick={() => (listing = true)}
+        >Leads from its list of references…</Button
+      >{/if}
     {#if copy.kind === 'pdf' || copy.kind === 'image'}
       <Button small look="quiet" onclick={() => (recognising = true)}>Recognise the text…</Button>
     {/if}
@@ -111,6 +117,11 @@
     >
   </div>
 </Popover>
+<ListedDialog
+  bind:open={listing}
+  from="/api/copies/{copy.id}/references"
+  projectId={page.data.projectId as string | undefined}
+/>
 <RecogniseDialog bind:open={recognising} copyId={copy.id} {passages} />
 
 <Dialog bind:open={told} title="Not all of it could be kept" size="md">

@@ -5,13 +5,14 @@
   import type { Passage } from '$lib/server/passages';
   import type { TaskItem } from '$lib/server/tasks';
   import type { Project, Section } from '$lib/server/projects';
+  import ListedDialog from '../capture/ListedDialog.svelte';
   import NoteCard from '../capture/NoteCard.svelte';
   import NoteEntry from '../capture/NoteEntry.svelte';
   import { call, copyKind } from '../frame/client';
   import { dateLabel } from '../frame/dates';
   import { renewed } from '../frame/live.svelte';
   import { attempt } from '../frame/toasts.svelte';
-  import { Button, Checkbox, FileButton } from '../kit';
+  import { allows, Button, Checkbox, FileButton } from '../kit';
   import FromPrint from '../passages/FromPrint.svelte';
   import TaskList from '../reader/TaskList.svelte';
   import TintSwatch from '../reader/TintSwatch.svelte';
@@ -36,6 +37,7 @@
   let { data }: { data: Beside } = $props();
   let noting = $state(false);
   let writing = $state(false);
+  let listing = $state(false);
 
   async function attach(files: File[]) {
     for (const file of files)
@@ -108,6 +110,14 @@
 <a class="link" href="/leads?met={data.source.id}"
   >{data.leads.length ? `All ${data.leads.length}, or put down more` : 'Put down works it mentions'}</a
 >
+{#if data.copies.length && allows('edit')}
+  <p><Button small onclick={() => (listing = true)}>From its list of references…</Button></p>
+  <ListedDialog
+    bind:open={listing}
+    from="/api/sources/{data.source.id}/references"
+    projectId={data.projectId}
+  />
+{/if}
 
 <h3>Filed in</h3>
 {#each data.projects as project (project.id)}
