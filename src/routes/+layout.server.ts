@@ -13,18 +13,19 @@ import { lookOf } from './look';
 /** What stands around every view. */
 const shellOf = async (locals: App.Locals) => {
   const { ctx, projectId, asker } = locals;
-  const [projects, counts, jobs, look, library, libraries, everybody, saved, choosing, looks] = await Promise.all([
-    listProjects(ctx),
-    countsOf(ctx, projectId),
-    openJobs(ctx),
-    lookOf(locals),
-    libraryName(ctx),
-    librariesOf(ctx),
-    peopleOf(ctx),
-    savedQueries(ctx),
-    waitingChoices(ctx),
-    tagLooks(ctx),
-  ]);
+  const [projects, counts, jobs, look, library, libraries, everybody, saved, choosing, looks] =
+    await Promise.all([
+      listProjects(ctx),
+      countsOf(ctx, projectId),
+      openJobs(ctx),
+      lookOf(locals),
+      libraryName(ctx),
+      librariesOf(ctx),
+      peopleOf(ctx),
+      savedQueries(ctx),
+      waitingChoices(ctx),
+      tagLooks(ctx),
+    ]);
   return {
     projects,
     projectId,

@@ -170,6 +170,42 @@ describe('finding one’s way in the sources', () => {
     await me.see('The source is in the bin.', '.toasts');
   });
 
+  it('says how far a source can be trusted and why, which stands under it in an annotated list', async () => {
+    const [{ id }] = app.rows<{ id: string }>("SELECT id FROM source WHERE title = 'The Quern and the Pond'") as [{ id: string }]; // prettier-ignore
+    const said = () =>
+      JSON.parse(app.rows<{ c: string }>("SELECT record -> '$.retexa.credibility' AS c FROM source WHERE id = ?", id)[0]!.c ?? 'null'); // prettier-ignore
+    await me.open(`/sources/${id}`);
+    await me.press('Say how far, and why');
+    await me.type('Who is behind it', 'The millers’ league');
+    await me.page.keyboard.press('Tab');
+    await until('the first answer to be kept', async () => said()?.behind === 'The millers’ league');
+    await me.choose('Reviewed before it came out', 'Read by editors');
+    await until('the second', async () => said()?.reviewed === 'editors');
+    await me.choose('So it can be trusted', 'To be trusted with care');
+    await me.type('Why', 'one mill only');
+    await me.page.keyboard.press('Tab');
+    await until(
+      'all to be kept',
+      async () => said()?.why === 'one mill only' && said()?.trust === 'with care',
+    );
+    await me.press('Done', '.record');
+    const TEXT =
+      'To be trusted with care: one mill only. Read by editors. Who is behind it: The millers’ league.';
+    await me.see(TEXT, '.record');
+    await me.open('/references?scope=library&under=credibility');
+    await me.see(TEXT, '.entry');
+    // What was last said is taken back alone.
+    await me.open(`/sources/${id}`);
+    await me.press('History');
+    await me.see('how far it can be trusted', '.revisions');
+    await me.press('Say otherwise');
+    await me.type('Why', '');
+    await me.page.keyboard.press('Tab');
+    await until('the reason to be gone', async () => said()?.why === undefined);
+    await me.press('Undo', '.toasts');
+    await until('the reason to be back', async () => said()?.why === 'one mill only');
+  });
+
   it('goes on to the next of the list without going back to it, by keys', async () => {
     await me.open('/sources?q=quern');
     await me.see('2 found');

@@ -138,6 +138,8 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'api/copies/[id]/recognise': (i) => [
     post(`/api/copies/${i.copy}/recognise`, { languages: ['eng', 'lat'] }),
   ],
+  'api/sources/[id]/references': (i) => [get(`/api/sources/${i.source}/references`)],
+  'api/copies/[id]/references': (i) => [get(`/api/copies/${i.copy}/references`)],
   'api/copies/[id]/carry': (i) => [post(`/api/copies/${i.copy}/carry`, { to: i.copy })],
   'api/copies/[id]/marks': (i) => [post(`/api/copies/${i.copy}/marks`, {})],
   'api/copies/[id]/annotations': (i) => [
@@ -450,6 +452,7 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       metIn: i.source,
     }),
   ],
+  'api/leads/bin': (i) => [post('/api/leads/bin', { ids: [i.lead] })],
   'api/leads/[id]': (i) => [
     post(`/api/leads/${i.lead}`, { act: 'tick', sourceId: i.source }),
     post(`/api/leads/${i.lead}`, { act: 'met-in', sourceId: i.source }),

@@ -4,10 +4,13 @@ import type { PrintedList, PrintedReference } from './printer';
 import { placeIn, type ListTerms } from './terms';
 
 /** What may stand under an entry of an annotated list. */
-export const ANNOTATION_KINDS = ['gist', 'own words', 'quotation'] as const;
+export const ANNOTATION_KINDS = ['gist', 'own words', 'quotation', 'credibility'] as const;
 export type AnnotationKind = (typeof ANNOTATION_KINDS)[number];
 
-/** What goes under an entry: a point in one line, own words, or a quotation, with its place in the work. */
+/**
+ * What goes under an entry: a point in one line, own words, or a quotation, with its place in the work; or how far it can be
+ * trusted.
+ */
 export interface Remark {
   kind: AnnotationKind;
   text: string;

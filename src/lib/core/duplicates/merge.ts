@@ -8,6 +8,7 @@ import {
   isDateVariable,
   isbnKeys,
   isNameVariable,
+  joinedCredibility,
   NAME_VARIABLES,
   NUMBER_VARIABLES,
   parseNames,
@@ -213,7 +214,11 @@ export function mergeAll(records: readonly SourceRecord[], picks: Picks, at: str
   const tags = [...new Set(records.flatMap((r) => r.retexa.tags))];
   // What stands is kept with its value: where another value was taken, it is asked again.
   const sic = records.flatMap((r) => r.retexa.sic ?? []).slice(0, 100);
-  return { ...(merged as SourceRecord), retexa: { origins, tags, kept, ...(sic.length ? { sic } : {}) } };
+  const credibility = joinedCredibility(records.map((r) => r.retexa.credibility));
+  return {
+    ...(merged as SourceRecord),
+    retexa: { origins, tags, kept, ...(sic.length ? { sic } : {}), ...(credibility ? { credibility } : {}) },
+  };
 }
 
 /** One record of two: `mergeAll` with the sides named. */
@@ -270,7 +275,16 @@ export function withoutMerge(
     ),
     ...added.filter((tag) => !before.retexa.tags.includes(tag)),
   ];
-  return { record: { ...(record as SourceRecord), retexa: { ...before.retexa, origins, tags } }, edited };
+  const [was, is] = [merged.retexa.credibility, present.retexa.credibility];
+  const credibility = sameValue(was, is) ? before.retexa.credibility : is;
+  const { credibility: _before, ...retexa } = before.retexa;
+  return {
+    record: {
+      ...(record as SourceRecord),
+      retexa: { ...retexa, origins, tags, ...(credibility ? { credibility } : {}) },
+    },
+    edited,
+  };
 }
 
 function joined(a: Seen[], b: Seen[]): Seen[] {

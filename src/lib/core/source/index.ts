@@ -95,3 +95,14 @@ export {
   type TagPattern,
   type TagTint,
 } from './tag-looks';
+export {
+  credibility,
+  CREDIBILITY_QUESTIONS,
+  credibilityText,
+  joinedCredibility,
+  REVIEWED,
+  reviewedWords,
+  TRUST,
+  trustWords,
+  type Credibility,
+} from './credibility';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { CSL_TYPES, DATE_VARIABLES, NAME_VARIABLES, NUMBER_VARIABLES, TEXT_VARIABLES } from './variables';
+import { credibility } from './credibility';
 import { withoutPassword } from './identifiers';
 import { hasControls, nfc, withoutControls } from '../text';
 
@@ -97,6 +98,8 @@ export const own = z.strictObject({
     .array(z.strictObject({ check: z.string().max(80), value: text(400) }))
     .max(100)
     .optional(),
+  /** How far somebody said it can be trusted, and why. */
+  credibility: credibility.optional(),
 });
 export type Own = z.infer<typeof own>;
 

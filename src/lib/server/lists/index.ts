@@ -17,7 +17,7 @@ import {
   type Remark,
 } from '../../core/citing';
 import { FORMATS, type FormatName, type Loss } from '../../core/formats';
-import { shortLabel, type Variable } from '../../core/source';
+import { credibilityText, shortLabel, type Variable } from '../../core/source';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { passagesOfSources } from '../passages/repository';
@@ -138,6 +138,11 @@ async function remarksOn(
     line('own words', ownWords);
     if (lines.length) of.set(sourceId, [...(of.get(sourceId) ?? []), ...lines]);
   }
+  if (wanted.includes('credibility'))
+    for (const { id, record } of sources) {
+      const text = credibilityText(record.retexa.credibility ?? {});
+      if (text) of.set(id, [{ kind: 'credibility', text }, ...(of.get(id) ?? [])]);
+    }
   return of;
 }
 

@@ -7,6 +7,7 @@ import {
   sourceRecord,
   valueText,
   withEdit,
+  type Credibility,
   type CitekeyPattern,
   type FieldChange,
   type SourceRecord,
@@ -32,12 +33,17 @@ export interface RecordEdit {
   fields: Record<string, unknown>;
   tags?: string[];
   citekey?: string;
+  /** How far it can be trusted: the answers that are given anew, those taken back without a value. */
+  credibility?: Credibility;
 }
 
 function edited(record: SourceRecord, edit: RecordEdit): SourceRecord {
   const next = withEdit(record, edit.fields, now());
   const tags = edit.tags ? [...new Set(edit.tags.map((t) => t.trim()).filter(Boolean))] : next.retexa.tags;
-  const parsed = sourceRecord.safeParse({ ...next, retexa: { ...next.retexa, tags } });
+  const { credibility: before, ...rest } = next.retexa;
+  const answers = Object.entries({ ...before, ...edit.credibility }).filter(([, answer]) => answer);
+  const said = answers.length ? { credibility: Object.fromEntries(answers) } : {};
+  const parsed = sourceRecord.safeParse({ ...next, retexa: { ...rest, tags, ...said } });
   if (!parsed.success) throw new Refusal(422, 'The change was not saved:', problemsOf(parsed.error));
   return parsed.data;
 }
@@ -69,6 +75,9 @@ async function checkUntouched(ctx: Context, present: Source, base: number, edit:
   // Of another kind, other fields are asked for, and what one typed may have no place in it.
   if (was.type !== is.type && !touched.includes('type')) touched.push('type');
   if (edit.tags && differs(then.record.retexa.tags, record.retexa.tags)) touched.push('tags');
+  const [judged, judges] = [then.record.retexa.credibility ?? {}, record.retexa.credibility ?? {}];
+  const answered = Object.keys(edit.credibility ?? {}) as (keyof Credibility)[];
+  if (answered.some((question) => judged[question] !== judges[question])) touched.push('credibility');
   if (edit.citekey !== undefined && then.citekey !== citekey) touched.push('citekey');
   if (touched.length)
     throw changedMeanwhile(

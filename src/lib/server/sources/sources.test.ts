@@ -445,3 +445,19 @@ describe('several sources', () => {
     );
   });
 });
+
+describe('how far a source can be trusted', () => {
+  it('is said answer by answer, by two who answer different questions too; the same one is asked about', async () => {
+    const { id } = await add({ title: 'One' });
+    const { source: first } = await editSource(ctx, id, 1, { fields: {}, credibility: { behind: 'A league', trust: 'fully' } });
+    await editSource(ctx, id, first.revision, { fields: {}, credibility: { why: 'so it says' } });
+    // Somebody else still sees the first answer.
+    await editSource(ctx, id, first.revision, { fields: {}, credibility: { trust: 'with care' } });
+    expect((await getSource(ctx, id)).record.retexa.credibility).toEqual({ behind: 'A league', trust: 'with care', why: 'so it says' });
+    await expect(editSource(ctx, id, first.revision, { fields: {}, credibility: { trust: 'not at all' } })).rejects.toMatchObject({ details: ['credibility: changed meanwhile'] });
+    // Taken back one by one, the last of them leaves nothing.
+    const { source } = await editSource(ctx, id, 4, { fields: {}, credibility: { behind: undefined, trust: undefined } });
+    await editSource(ctx, id, source.revision, { fields: {}, credibility: { why: undefined } });
+    expect((await getSource(ctx, id)).record.retexa).not.toHaveProperty('credibility');
+  }); // prettier-ignore
+});

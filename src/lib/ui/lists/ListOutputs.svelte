@@ -33,6 +33,7 @@
     ['gist', 'Gist'],
     ['own words', 'Own words'],
     ['quotation', 'Quotations'],
+    ['credibility', 'How far it can be trusted'],
   ] as const;
   const DOCUMENTS = [
     ['docx', '.docx'],

@@ -1,5 +1,11 @@
 <script lang="ts">
-  import { fieldName, valueText, type SourceRecord } from '$lib/core/source';
+  import {
+    credibilityText,
+    fieldName,
+    valueText,
+    type Credibility,
+    type SourceRecord,
+  } from '$lib/core/source';
   import { Button, Dialog, Radio } from '../kit';
   import type { editing } from './source-editing.svelte';
 
@@ -24,11 +30,16 @@
       ? '(nothing)'
       : field === 'tags'
         ? (value as string[]).join(', ')
-        : valueText(field, value) || String(value);
+        : field === 'credibility'
+          ? credibilityText(value as Credibility) || '(nothing)'
+          : valueText(field, value) || String(value);
   const theirs = (field: string) =>
-    shown(field, field === 'tags' ? record.retexa.tags : field === 'citekey' ? citekey : values[field]);
+    shown(
+      field,
+      { ...values, citekey, tags: record.retexa.tags, credibility: record.retexa.credibility }[field],
+    );
   function label(field: string): string {
-    const name = field === 'tags' || field === 'citekey' ? field : fieldName(field);
+    const name = ['tags', 'citekey', 'credibility'].includes(field) ? field : fieldName(field);
     return name.charAt(0).toUpperCase() + name.slice(1);
   }
 </script>

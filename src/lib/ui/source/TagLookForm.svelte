@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { TAG_PATTERNS, TAG_TINTS, type TagLook, type TagPattern } from '$lib/core/source';
   import { Button, Input, Radio, Select, Swatch } from '../kit';
 
@@ -13,12 +14,11 @@
   /** How a tag looks: its colour, the pattern that is laid on in, and its group. */
   let { tag, look, groups, onsay, onclose }: Props = $props();
 
-  // svelte-ignore state_referenced_locally -- it begins as the tag looks, and is said when one says so
-  let tint = $state<string>(look.tint ?? 'none');
-  // svelte-ignore state_referenced_locally
-  let pattern = $state<TagPattern>(look.pattern);
-  // svelte-ignore state_referenced_locally
-  let group = $state(look.group ?? '');
+  // It begins as the tag looks.
+  const before = untrack(() => look);
+  let tint = $state<string>(before.tint ?? 'none');
+  let pattern = $state<TagPattern>(before.pattern);
+  let group = $state(before.group ?? '');
   const listId = $props.id();
 
   const say = () =>

@@ -1,4 +1,5 @@
 import type { Finding } from '$lib/core/proof';
+import type { Credibility } from '$lib/core/source';
 import type { ShownReference } from '$lib/server/lists';
 import { ApiError, call, debounce } from '../frame/client';
 import { renew, renewed, untilReached } from '../frame/live.svelte';
@@ -142,6 +143,8 @@ export function editing(source: () => { id: string; revision: number }) {
       return inTurn({ fields: sent, ...(why ? { why } : {}) });
     },
     tag: (tags: string[]) => inTurn({ tags }),
+    judge: (credibility: Partial<Record<keyof Credibility, string>>) =>
+      inTurn({ credibility, why: 'how far it can be trusted' }),
     key: (citekey: string) => inTurn({ citekey }),
   };
 }

@@ -6,6 +6,7 @@
   import BesideRecord from '$lib/ui/source/BesideRecord.svelte';
   import History from '$lib/ui/source/History.svelte';
   import Doubles from '$lib/ui/duplicates/Doubles.svelte';
+  import Credibility from '$lib/ui/source/Credibility.svelte';
   import RecordForm from '$lib/ui/source/RecordForm.svelte';
   import ReadingSelect from '$lib/ui/source/ReadingSelect.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
@@ -130,6 +131,7 @@
       ontype={edit.type}
       onpoint={(field) => (lit = field)}
     />
+    <Credibility said={data.source.record.retexa.credibility} onsay={edit.judge} />
   </fieldset>
   <aside class="margin">
     <Here source={data.source.id} />
