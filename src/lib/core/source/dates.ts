@@ -1,25 +1,7 @@
 import { fold } from '../text';
 import { calendar, edtfOf, parseEdtf, yearFromEdtf } from './edtf';
 import type { CslDate } from './schema';
-
-const MONTHS: Record<string, number> = {};
-const MONTH_NAMES = [
-  ['january', 'januar', 'janvier', 'jan', 'janv'],
-  ['february', 'februar', 'fevrier', 'feb', 'fevr'],
-  ['march', 'marz', 'maerz', 'mars', 'mar'],
-  ['april', 'avril', 'apr', 'avr'],
-  ['may', 'mai'],
-  ['june', 'juni', 'juin', 'jun'],
-  ['july', 'juli', 'juillet', 'jul', 'juil'],
-  ['august', 'aout', 'aug'],
-  ['september', 'septembre', 'sep', 'sept'],
-  ['october', 'oktober', 'octobre', 'oct', 'okt'],
-  ['november', 'novembre', 'nov'],
-  ['december', 'dezember', 'decembre', 'dec', 'dez'],
-];
-MONTH_NAMES.forEach((names, i) => names.forEach((name) => (MONTHS[name] = i + 1)));
-
-const SEASONS: Record<string, number> = { spring: 1, summer: 2, autumn: 3, fall: 3, winter: 4 };
+import { MONTHS, spelledDate } from './spelled';
 
 function calendarDate(text: string): number[] | undefined {
   const t = text.trim();
@@ -33,7 +15,7 @@ function calendarDate(text: string): number[] | undefined {
   m = /^(\d{4})(\d{2})(\d{2})$/.exec(t);
   if (m) return calendar(Number(m[1]), Number(m[2]), Number(m[3]));
   const words = fold(t.replace(/(\d)(?:st|nd|rd|th)\b/gi, '$1')).split(' ');
-  const month = words.map((w) => MONTHS[w]).find((n) => n !== undefined);
+  const month = words.map((w) => MONTHS.get(w)).find((n) => n !== undefined);
   const numbers = words.filter((w) => /^\d+$/.test(w));
   const year = numbers.find((n) => n.length === 4);
   const day = numbers.find((n) => n.length <= 2);
@@ -43,16 +25,16 @@ function calendarDate(text: string): number[] | undefined {
 
 /**
  * A date as pages and files write it, to a CSL date, as far as it is really known: a year stays a year.
- * Reads EDTF (see `parseEdtf`), ISO 8601 dates and date-times (the time is dropped), `14 March 2023`, `March 14, 2023`,
- * `mars 2023`, `Spring 1998`, `c. 1700`.
+ * Reads EDTF (see `parseEdtf`), dates as they are written by hand (see `spelledDate`), ISO 8601 dates and date-times (the time is
+ * dropped); of other text in which one year stands, the year.
  * Day and month as two bare numbers (`03/04/2021`) cannot be told apart: only the year is taken.
  * Text in which no date is found gives `undefined`.
  */
 export function parseDate(text: string): CslDate | undefined {
   let t = text.trim();
   if (t === '' || t.length > 200) return undefined;
-  const edtf = parseEdtf(t);
-  if (edtf) return edtf;
+  const plain = parseEdtf(t) ?? spelledDate(t);
+  if (plain) return plain;
   const circa = /^(?:c\.|ca\.?|circa)\s*/i.test(t) || /[~?%]$/.test(t);
   t = t.replace(/^(?:c\.|ca\.?|circa)\s*/i, '').replace(/[~?%]$/, '');
   const done = (date: CslDate): CslDate => (circa ? { ...date, circa: true } : date);
@@ -61,11 +43,8 @@ export function parseDate(text: string): CslDate | undefined {
   const range = /^(.+?)\s*(?:\/|–|—|\s-\s|(?<=\d{4})-(?=\d{4}))\s*(.+)$/.exec(t);
   if (range) {
     const [from, to] = [calendarDate(range[1] ?? ''), calendarDate(range[2] ?? '')];
-    if (from && to) return done({ 'date-parts': [from, to] });
+    if (from && to && from[0]! <= to[0]!) return done({ 'date-parts': [from, to] });
   }
-  const season = /^(spring|summer|autumn|fall|winter)[\s,]+(\d{4})$/i.exec(t);
-  if (season)
-    return done({ 'date-parts': [[Number(season[2])]], season: SEASONS[(season[1] ?? '').toLowerCase()] });
   const numeric = /^\d{1,2}[./-]\d{1,2}[./-](\d{4})$/.exec(t);
   if (numeric) return done({ 'date-parts': [[Number(numeric[1])]] });
   const years = t.match(/(?<!\d)(1[0-9]{3}|20[0-9]{2})(?!\d)/g) ?? [];
@@ -79,7 +58,7 @@ export function parseDate(text: string): CslDate | undefined {
  */
 export function dateProblem(text: string): string | undefined {
   const t = text.trim().replace(/[~?%]$/, '');
-  if (t === '' || t.length > 200 || parseEdtf(t)) return undefined;
+  if (t === '' || t.length > 200 || parseEdtf(t) || spelledDate(t)) return undefined;
   const iso = /^(-?\d{4})[-/.](\d{1,2})(?:[-/.](\d{1,2}))?$/.exec(t) ?? /^(\d{4})(\d{2})(\d{2})$/.exec(t);
   if (iso) {
     const [year, month, day] = iso.slice(1).map((n) => (n === undefined ? undefined : Number(n)));
@@ -91,7 +70,7 @@ export function dateProblem(text: string): string | undefined {
   if (/^\d{1,2}[./-]\d{1,2}[./-]\d{2,4}$/.test(t))
     return 'Which is the day, and which the month? Write 2021-11-03, or 3 November 2021.';
   const words = fold(t.replace(/(\d)(?:st|nd|rd|th)\b/gi, '$1')).split(' ');
-  const month = words.map((w) => MONTHS[w]).find((n) => n !== undefined);
+  const month = words.map((w) => MONTHS.get(w)).find((n) => n !== undefined);
   const day = words.find((w) => /^\d{1,2}$/.test(w));
   const year = words.find((w) => /^\d{4}$/.test(w));
   return words.length === 3 && month && day && year && !calendar(Number(year), month, Number(day))
@@ -113,11 +92,11 @@ export function typedDate(text: string): CslDate | undefined {
   const edtf = parseEdtf(t);
   if (edtf) return edtf;
   if (dateProblem(t)) return { literal: t };
-  const read = parseDate(t);
-  const years = t.match(/\d{4}/g) ?? [];
-  const exact =
-    read && (/^[\d\-/.~?%\s–]+$/.test(t) || years.length >= 1) && !/[a-z]{4,}.*[a-z]{4,}/i.test(t);
-  return exact ? read : { literal: t };
+  const spelled = spelledDate(t);
+  if (spelled) return spelled;
+  // In numbers, and a year with the letter that tells it from others of its author.
+  const parts = calendarDate(t.replace(/^(\d{4})[a-z]$/, '$1'));
+  return parts && !/\p{L}{2}/u.test(t) ? { 'date-parts': [parts] } : { literal: t };
 }
 
 /**
