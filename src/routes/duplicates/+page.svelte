@@ -158,6 +158,9 @@
         : 'none suspected'}</span
   >
   <span class="flex-1"></span>
+  {#if data.chosen && data.total}<Button look="chip" href="/duplicates"
+      >{many(data.total, 'group')} found in the library</Button
+    >{/if}
   {#if data.sure > 1}<Button look="chip" href="/duplicates/sure"
       >All {data.sure.toLocaleString('en')} sure ones at once</Button
     >{/if}

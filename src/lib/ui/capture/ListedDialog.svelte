@@ -73,8 +73,10 @@
         {many(list.cut)} behind them are left out.{/if}
     </p>
     <p class="picks">
-      <Button look="chip" aria-pressed={alike(missing)} onclick={() => (wanted = missing)}
-        >Not here yet · {missing.length}</Button
+      <Button
+        look="chip"
+        aria-pressed={missing.length > 0 && alike(missing)}
+        onclick={() => (wanted = missing)}>Not here yet · {missing.length}</Button
       >
       <Button
         look="chip"

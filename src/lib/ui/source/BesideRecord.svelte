@@ -111,7 +111,7 @@
   >{data.leads.length ? `All ${data.leads.length}, or put down more` : 'Put down works it mentions'}</a
 >
 {#if data.copies.length && allows('edit')}
-  <p><Button small onclick={() => (listing = true)}>From its list of references…</Button></p>
+  <p class="acts"><Button small onclick={() => (listing = true)}>From its list of references…</Button></p>
   <ListedDialog
     bind:open={listing}
     from="/api/sources/{data.source.id}/references"

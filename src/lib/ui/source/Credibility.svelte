@@ -93,7 +93,7 @@
   }
   .row {
     display: grid;
-    grid-template-columns: 124px minmax(0, 376px);
+    grid-template-columns: 110px minmax(0, 376px);
     gap: 4px 14px;
     align-items: start;
     margin-bottom: 8px;
