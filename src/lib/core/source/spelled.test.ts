@@ -56,6 +56,13 @@ describe('a date written by hand', () => {
     expect(typedDate(edtf)).toEqual(date);
   });
 
+  it('is not found in a sentence by a word that is a month elsewhere', () => {
+    for (const text of ['Set in 1999', 'checked out 2019', 'long ago, 1850']) {
+      expect(parseDate(text)).toEqual({ 'date-parts': [[Number(/\d{4}/.exec(text)![0])]] });
+      expect(typedDate(text)).toEqual({ literal: text });
+    }
+  });
+
   it.each([
     'n.d.',
     'in press',

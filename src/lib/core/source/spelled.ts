@@ -5,20 +5,35 @@ import type { CslDate } from './schema';
 const named = (...lists: string[]): Map<string, number> =>
   new Map(lists.flatMap((names, i) => names.split(' ').map((name) => [name, i + 1] as const)));
 
-/** Names of months, folded, in the languages most sources here are in: those of CLDR and their usual abbreviations. */
+/** Names of months, folded, in English, German and French, with their abbreviations: those that mean nothing else in a sentence. */
 export const MONTHS = named(
-  'january januar janvier janv jan enero ene gennaio gen janeiro januari',
-  'february februar fevrier fevr feb febrero febbraio fevereiro fev februari',
-  'march marz maerz mars mar marzo marco maart mrt',
-  'april avril apr avr abril abr aprile',
-  'may mai mayo maggio maio mei maj',
-  'june juni juin jun junio giugno giu junho',
-  'july juli juillet jul juil julio luglio lug julho',
-  'august aout aug agosto ago augustus augusti',
-  'september septembre sep sept septiembre settembre set setembro',
-  'october oktober octobre oct okt octubre ottobre ott outubro out',
-  'november novembre nov noviembre novembro',
-  'december dezember decembre dec dez diciembre dic dicembre dezembro',
+  'january januar janvier jan janv',
+  'february februar fevrier feb fevr',
+  'march marz maerz mars mar',
+  'april avril apr avr',
+  'may mai',
+  'june juni juin jun',
+  'july juli juillet jul juil',
+  'august aout aug',
+  'september septembre sep sept',
+  'october oktober octobre oct okt',
+  'november novembre nov',
+  'december dezember decembre dec dez',
+);
+/** Those of further languages (CLDR), some of which are words of others: read where nothing else is written. */
+const FURTHER_MONTHS = named(
+  'enero ene gennaio gen janeiro januari',
+  'febrero febbraio fevereiro fev februari',
+  'marzo marco maart mrt',
+  'abril abr aprile',
+  'mayo maggio maio mei maj',
+  'junio giugno giu junho',
+  'julio luglio lug julho',
+  'agosto ago augustus augusti',
+  'septiembre settembre set setembro',
+  'octubre ottobre ott outubro out',
+  'noviembre novembro',
+  'diciembre dic dicembre dezembro',
 );
 /** Names of seasons, folded; 1 is spring. */
 const SEASONS = named(
@@ -38,7 +53,7 @@ const WEEKDAYS = new Set(
     'lundi mardi mercredi jeudi vendredi samedi dimanche'
   ).split(' '),
 );
-const FILLERS = new Set('in of the de del den der le la el am im en year jahr'.split(' '));
+const FILLERS = new Set('of the de del den der le la el am im en year jahr'.split(' '));
 
 const CIRCA =
   /^(?:c\.?|ca\.?|circa|cca\.?|about|around|approx\.?|approximately|um|etwa|vers|hacia|verso|rond)\s+(?=\S)|^ca?\.?(?=\d{4})/i;
@@ -85,7 +100,7 @@ function partsOf(text: string): Parts | undefined {
   };
   for (const word of rest.split(' ').filter(Boolean)) {
     if (FILLERS.has(word) || WEEKDAYS.has(word)) continue;
-    const month = MONTHS.get(word);
+    const month = MONTHS.get(word) ?? FURTHER_MONTHS.get(word);
     const season = SEASONS.get(word);
     const quarter = /^q([1-4])$/.exec(word)?.[1];
     if (
