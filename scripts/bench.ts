@@ -422,8 +422,8 @@ async function views(size: number): Promise<void> {
     `${ms(median(adding.slice(-2_000)))} each at that size`,
   );
   const look = { style: 'apa', locale: 'en-US' };
-  const [through] = await timed(() => proofAroundOf(ctx, look, undefined));
-  const [again] = await timed(() => proofAroundOf(ctx, look, undefined));
+  const [through] = await timed(() => proofAroundOf(ctx, look, {}));
+  const [again] = await timed(() => proofAroundOf(ctx, look, {}));
   row('proofing all in a style', ms(through), `${ms(again)} again when nothing changed`);
   const counts: number[] = [];
   for (let i = 0; i < 21; i++) counts.push((await timed(() => talliesOf(ctx)))[0]);

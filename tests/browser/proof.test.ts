@@ -55,6 +55,25 @@ describe('the proof of a library', () => {
     await me.see('TIDE MILLS AND THEIR LEASES', '.found');
   });
 
+  it('is of what one chose alone, and of all again', async () => {
+    await me.open('/sources?q=millstones');
+    await me.page.focus('.row');
+    await me.page.keyboard.press('Space');
+    await me.see('1 selected', '.bar');
+    await me.press('More with the selected');
+    await me.press('Proof them');
+    await me.see('findings in the sources you chose');
+    await me.see('MILLSTONES OF THE EASTERN SHORE', '.found');
+    await me.gone('TIDE MILLS', '.found');
+    // It stays so from one check to the next.
+    await me.press('First edition said', 'nav.groups');
+    await me.see('First edition said', '.opened');
+    await me.see('findings in the sources you chose');
+    await me.press('Proof all');
+    await me.see('findings in the library');
+    await me.see('TIDE MILLS AND THEIR LEASES', '.found');
+  });
+
   it('shows how the references would print, and mends those that are picked, undone as one', async () => {
     const before = titles();
     await me.press('Show how they would print');

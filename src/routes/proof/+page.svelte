@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { Empty, PageHead } from '$lib/ui/kit';
+  import { narrowedHref } from '$lib/ui/frame/narrowing';
+  import { Button, Empty, PageHead } from '$lib/ui/kit';
   import FoundSources from '$lib/ui/proof/FoundSources.svelte';
   import ProofGroups from '$lib/ui/proof/ProofGroups.svelte';
 
@@ -17,7 +18,7 @@
   const all = $derived([...data.groups, ...(around ?? [])]);
   const asked = $derived(all.filter((g) => !g.aside));
   const current = $derived(all.find((g) => g.check === data.check));
-  const more = $derived(`/proof?check=${encodeURIComponent(data.check ?? '')}&show=${data.show + data.more}`);
+  const more = $derived(narrowedHref({ check: data.check, show: String(data.show + data.more) }));
 </script>
 
 <svelte:head><title>Proof · Retexa</title></svelte:head>
@@ -25,9 +26,11 @@
 <PageHead>
   <h1>Proof</h1>
   <span class="sub">
-    {asked.reduce((n, g) => n + g.n, 0).toLocaleString('en')} findings in {project ?? 'the library'}, as it
-    prints in <a class="link" href="/references">{data.look.name}</a>
+    {asked.reduce((n, g) => n + g.n, 0).toLocaleString('en')} findings in {data.narrowed
+      ? 'the sources you chose'
+      : (project ?? 'the library')}, as it prints in <a class="link" href="/references">{data.look.name}</a>
   </span>
+  {#if data.narrowed}<Button small look="quiet" href="/proof">Proof all</Button>{/if}
 </PageHead>
 
 <div class="proof">

@@ -7,7 +7,7 @@ import { relationsOf } from '../duplicates/relations';
 import { spelledOtherwise } from '../duplicates/spelled';
 import { askedOf, type Look } from '../lists/printing';
 import { countsBy } from '../sources/listing';
-import { getSources, living, revisionsIn, type Source } from '../sources/repository';
+import { getSources, living, revisionsIn, type Source, type SourceFilter } from '../sources/repository';
 import type { Asked } from '../workers/pools';
 
 /** Quotations of some sources that say no place, by source. */
@@ -142,22 +142,20 @@ export async function findingsAround(
   return found;
 }
 
-/** Ids of the living sources of a project or the library that something hangs on or stands beside that is asked about. */
-export async function besideIn(ctx: Context, projectId: string | undefined): Promise<string[]> {
+/** Ids of the living sources that fit a filter, that something hangs on or stands beside that is asked about. */
+export async function besideIn(ctx: Context, filter: SourceFilter): Promise<string[]> {
   const passages = visible<{ source_id: string }>(ctx, 'passage')
     .whereNull('binned')
     .where('kind', 'quotation')
     .whereNull('locator')
     .distinct('source_id as id');
-  const preprints = living(ctx, { type: 'article', ...(projectId ? { projectId } : {}) }).select(
-    'source.id as id',
-  );
+  const preprints = living(ctx, { ...filter, type: 'article' }).select('source.id as id');
   const rows = [
     ...((await passages) as unknown as { id: string }[]),
     ...((await preprints) as { id: string }[]),
   ];
   const ids = [...new Set(rows.map(({ id }) => id))].sort();
-  if (!projectId) return ids;
-  const here = new Set((await revisionsIn(ctx, projectId)).map(({ id }) => id));
+  if (Object.keys(filter).length === 0) return ids;
+  const here = new Set((await revisionsIn(ctx, filter)).map(({ id }) => id));
   return ids.filter((id) => here.has(id));
 }

@@ -19,7 +19,7 @@ import { inParts, now } from '../db/ids';
 import { inTurn } from '../turns';
 import { printPreview, type Look, type ShownReference } from '../lists/printing';
 import { editSource, letStandIn } from '../sources/editing';
-import { getSources, revisionsIn, type Source } from '../sources/repository';
+import { getSources, revisionsIn, type Source, type SourceFilter } from '../sources/repository';
 import { besideIn, findingsAround, findingsInStyle } from './around';
 import { asideIn, foundBy, setAside, sourcesFound, type Found } from './repository';
 
@@ -60,21 +60,21 @@ type FoundAround = Map<string, { pencil: Finding['pencil']; ids: string[]; fixab
 const going = new Map<string, Promise<FoundAround>>();
 
 /**
- * What is found beside the records of a project or the library, by check. Records are gone through where they or the style
+ * What is found beside the records that fit a filter, by check. Records are gone through where they or the style
  * changed since; others are answered between them.
  */
-function foundAround(ctx: Context, look: Look, projectId: string | undefined): Promise<FoundAround> {
-  const what = [ctx.libraryId, ctx.personId, projectId ?? '', look.style].join(' ');
+function foundAround(ctx: Context, look: Look, filter: SourceFilter): Promise<FoundAround> {
+  const what = [ctx.libraryId, ctx.personId, JSON.stringify(filter), look.style].join(' ');
   let found = going.get(what);
   if (!found) {
-    found = goThrough(ctx, look, projectId).finally(() => going.delete(what));
+    found = goThrough(ctx, look, filter).finally(() => going.delete(what));
     going.set(what, found);
   }
   return found;
 }
 
-async function goThrough(ctx: Context, look: Look, projectId: string | undefined): Promise<FoundAround> {
-  const sources = await revisionsIn(ctx, projectId);
+async function goThrough(ctx: Context, look: Look, filter: SourceFilter): Promise<FoundAround> {
+  const sources = await revisionsIn(ctx, filter);
   const anew = sources.filter(({ id, revision }) => !inStyle.has(keyOf(ctx, id, revision, look)));
   for await (const part of inTurn(
     inParts(
@@ -96,7 +96,7 @@ async function goThrough(ctx: Context, look: Look, projectId: string | undefined
   for (const { id, revision } of sources)
     for (const finding of inStyle.get(keyOf(ctx, id, revision, look)) ?? []) add(id, finding);
   while (inStyle.size > MOST_KEPT) inStyle.delete(inStyle.keys().next().value!);
-  for (const part of inParts(await besideIn(ctx, projectId), AT_ONCE)) {
+  for (const part of inParts(await besideIn(ctx, filter), AT_ONCE)) {
     const some = (await getSources(ctx, part)).filter((s) => !s.binned && !s.mergedInto);
     for (const [id, findings] of await findingsAround(ctx, some, look))
       for (const finding of findings)
@@ -108,21 +108,17 @@ async function goThrough(ctx: Context, look: Look, projectId: string | undefined
 const inGroups = (groups: FoundGroup[]) =>
   groups.sort((a, b) => RANK[a.pencil] - RANK[b.pencil] || b.n - a.n || a.check.localeCompare(b.check));
 
-/** What is found in the records of a project or the library, a group for each check: what prints wrong first, most first. */
-export async function proofOf(ctx: Context, projectId: string | undefined): Promise<FoundGroup[]> {
-  const [found, aside] = await Promise.all([foundBy(ctx, projectId), asideIn(ctx, projectId)]);
+/** What is found in the records that fit a filter, a group for each check: what prints wrong first, most first. */
+export async function proofOf(ctx: Context, filter: SourceFilter): Promise<FoundGroup[]> {
+  const [found, aside] = await Promise.all([foundBy(ctx, filter), asideIn(ctx, filter.projectId)]);
   return inGroups(
     found.map((one) => ({ ...one, ...checkedOf(one.check), around: false, aside: aside.has(one.check) })),
   );
 }
 
 /** The same for what is found beside the records, in a style. */
-export async function proofAroundOf(
-  ctx: Context,
-  look: Look,
-  projectId: string | undefined,
-): Promise<FoundGroup[]> {
-  const [found, aside] = await Promise.all([foundAround(ctx, look, projectId), asideIn(ctx, projectId)]);
+export async function proofAroundOf(ctx: Context, look: Look, filter: SourceFilter): Promise<FoundGroup[]> {
+  const [found, aside] = await Promise.all([foundAround(ctx, look, filter), asideIn(ctx, filter.projectId)]);
   return inGroups(
     [...found].map(([check, { pencil, ids, fixable }]) => ({
       check,
@@ -171,7 +167,7 @@ const fixedText = (record: SourceRecord, { field, fix }: Finding): string => {
 /** How many sources of one check can be decided on at once. */
 const MOST_DECIDED = 5_000;
 
-/** What a check found in a project or the library. */
+/** What a check found in the sources that fit a filter. */
 export interface OpenedProof extends Checked {
   check: string;
   /** Ids of all its sources, in the order they were added, as many as can be decided on at once. */
@@ -185,12 +181,12 @@ export async function openedProof(
   ctx: Context,
   check: string,
   look: Look,
-  projectId: string | undefined,
+  filter: SourceFilter,
   most: number,
 ): Promise<OpenedProof> {
   const ids = isAround(check)
-    ? ((await foundAround(ctx, look, projectId)).get(check)?.ids ?? []).sort().slice(0, MOST_DECIDED)
-    : await sourcesFound(ctx, check, projectId, MOST_DECIDED);
+    ? ((await foundAround(ctx, look, filter)).get(check)?.ids ?? []).sort().slice(0, MOST_DECIDED)
+    : await sourcesFound(ctx, check, filter, MOST_DECIDED);
   const found = await foundIn(ctx, check, await getSources(ctx, ids.slice(0, most)), look);
   return {
     check,

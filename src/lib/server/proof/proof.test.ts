@@ -4,7 +4,7 @@ import { sourceRecord, type SourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { fileSources, insertProject } from '../projects/repository';
 import { binSources, editSource, getSource, listIds, undo } from '../sources';
-import { insertSource } from '../sources/repository';
+import { insertSource, type SourceFilter } from '../sources/repository';
 import { keepPassage } from '../passages';
 import { openTestLibrary } from '../test-library';
 import {
@@ -39,7 +39,7 @@ const add = async (title: string, fields: Partial<SourceRecord> = {}) =>
     )
   ).id;
 const found = async (projectId?: string) =>
-  (await proofOf(ctx, projectId)).map(({ check, n, fixable }) => [check, n, fixable]);
+  (await proofOf(ctx, projectId ? { projectId } : {})).map(({ check, n, fixable }) => [check, n, fixable]);
 const titleOf = async (id: string) => (await getSource(ctx, id)).record.title;
 
 describe('the proof of a library', () => {
@@ -54,6 +54,16 @@ describe('the proof of a library', () => {
     const project = await insertProject(ctx, { name: 'P', ...look });
     await fileSources(ctx, project.id, [one]);
     expect(await found(project.id)).toEqual([['title-capitals', 1, 1]]);
+    // Of what a query asks for, and of sources by their ids, by themselves and beside them.
+    const checks = async (filter: SourceFilter) =>
+      (await proofOf(ctx, filter)).map((g) => `${g.check} ${g.n}`);
+    expect(await checks({ text: 'ponds' })).toEqual(['title-capitals 1', 'edition-first 1']);
+    expect(await checks({ ids: [one] })).toEqual(['title-capitals 1']);
+    expect(await checks({ ids: [one], text: 'ponds' })).toEqual([]);
+    expect((await openedProof(ctx, 'title-capitals', look, { ids: [two] }, 60)).ids).toEqual([two]);
+    expect(await proofAroundOf(ctx, look, { ids: [one] })).toEqual(
+      (await proofAroundOf(ctx, look, { projectId: project.id })).map((g) => ({ ...g, aside: false })),
+    );
     await binSources(ctx, [two], true);
     expect(await found()).toEqual([['title-capitals', 1, 1]]);
     await binSources(ctx, [two], false);
@@ -62,7 +72,7 @@ describe('the proof of a library', () => {
 
   it('mends one check in all its sources as one step, which is undone as one', async () => {
     const ids = [await add('TIDE MILLS AND LEASES'), await add('TIDE MILLS AND PONDS', { edition: '1' })];
-    const opened = await openedProof(ctx, 'title-capitals', look, undefined, 1);
+    const opened = await openedProof(ctx, 'title-capitals', look, {}, 1);
     expect(opened.ids).toEqual(ids);
     expect(opened.sources).toMatchObject([
       { id: ids[0], value: 'TIDE MILLS AND LEASES', fixed: 'Tide mills and leases' },
@@ -108,12 +118,12 @@ describe('the proof of a library', () => {
       page: '7-24',
     };
     const id = await add('Sluices of the Eastern Shore and Their Keepers', article);
-    const around = async () => (await proofAroundOf(ctx, look, undefined)).map(({ check, n }) => [check, n]);
+    const around = async () => (await proofAroundOf(ctx, look, {})).map(({ check, n }) => [check, n]);
     expect(await around()).toEqual([
       ['issue-asked', 1],
       ['title-case', 1],
     ]);
-    const opened = await openedProof(ctx, 'title-case', look, undefined, 60);
+    const opened = await openedProof(ctx, 'title-case', look, {}, 60);
     expect(opened.sources[0]!.fixed).toBe('Sluices of the eastern shore and their keepers');
     await decide(ctx, { check: 'title-case', ids: opened.ids, act: 'mend' }, look);
     expect(await around()).toEqual([['issue-asked', 1]]);
@@ -132,7 +142,7 @@ describe('the proof of a library', () => {
       '“Ferreira, A.” is “Ferreira, Ana” elsewhere',
       'A quotation without its place',
     ]);
-    expect((await proofAroundOf(ctx, look, undefined)).map((g) => g.check)).toEqual(['place-unsaid']);
+    expect((await proofAroundOf(ctx, look, {})).map((g) => g.check)).toEqual(['place-unsaid']);
   });
 
   it('does not ask in a project what the project does not want asked', async () => {
@@ -141,10 +151,10 @@ describe('the proof of a library', () => {
     const id = await add('TIDE MILLS AND LEASES');
     await fileSources(ctx, project.id, [id]);
     await askIn(ctx, project.id, 'title-capitals', true);
-    expect((await proofOf(ctx, project.id)).map((g) => g.aside)).toEqual([true]);
-    expect((await proofOf(ctx, undefined)).map((g) => g.aside)).toEqual([false]);
+    expect((await proofOf(ctx, { projectId: project.id })).map((g) => g.aside)).toEqual([true]);
+    expect((await proofOf(ctx, {})).map((g) => g.aside)).toEqual([false]);
     await askIn(ctx, project.id, 'title-capitals', false);
-    expect((await proofOf(ctx, project.id)).map((g) => g.aside)).toEqual([false]);
+    expect((await proofOf(ctx, { projectId: project.id })).map((g) => g.aside)).toEqual([false]);
   });
 
   it('says nothing of another library', async () => {
@@ -152,8 +162,8 @@ describe('the proof of a library', () => {
     await db('person').insert({ id: 'q', name: 'Q', created: 'x' });
     await db('library').insert({ id: 'other', name: 'Other', owner_id: 'q', created: 'x' });
     const other: Context = { ...ctx, libraryId: 'other', personId: 'q' };
-    expect(await proofOf(other, undefined)).toEqual([]);
-    expect(await proofAroundOf(other, look, undefined)).toEqual([]);
+    expect(await proofOf(other, {})).toEqual([]);
+    expect(await proofAroundOf(other, look, {})).toEqual([]);
     const ids = await listIds(ctx, {});
     expect(await decide(other, { check: 'title-capitals', ids, act: 'mend' }, look)).toEqual({
       revisions: [],

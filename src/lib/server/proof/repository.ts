@@ -1,6 +1,8 @@
 import type { Finding } from '../../core/proof';
 import { scoped, type Context } from '../access/context';
+import type { Knex } from 'knex';
 import { now } from '../db/ids';
+import { living, type SourceFilter } from '../sources/repository';
 
 /** Puts what the proof finds in a source in place of what it found before. Call in the transaction that changed it. */
 export async function keepFindings(
@@ -31,13 +33,18 @@ export interface Found {
   fixable: number;
 }
 
-const inProject = (ctx: Context, projectId: string) =>
-  ctx.db('filing').where({ project_id: projectId }).select('source_id');
+/** Leaves what is found in sources that fit a filter. What was found in sources that are not living is not kept. */
+function within<Q extends Knex.QueryBuilder>(ctx: Context, query: Q, filter: SourceFilter): Q {
+  const { projectId, ...more } = filter;
+  if (Object.keys(more).length) void query.whereIn('source_id', living(ctx, filter).select('source.id'));
+  else if (projectId)
+    void query.whereIn('source_id', ctx.db('filing').where({ project_id: projectId }).select('source_id'));
+  return query;
+}
 
-/** What is found in the living sources of a project or the library, by check. */
-export async function foundBy(ctx: Context, projectId: string | undefined): Promise<Found[]> {
-  const query = scoped(ctx, 'finding');
-  if (projectId) void query.whereIn('source_id', inProject(ctx, projectId));
+/** What is found in the living sources that fit a filter, by check. */
+export async function foundBy(ctx: Context, filter: SourceFilter): Promise<Found[]> {
+  const query = within(ctx, scoped(ctx, 'finding'), filter);
   const rows = (await query
     .groupBy('name')
     .select('name')
@@ -56,11 +63,12 @@ export async function foundBy(ctx: Context, projectId: string | undefined): Prom
 export async function sourcesFound(
   ctx: Context,
   check: string,
-  projectId: string | undefined,
+  filter: SourceFilter,
   most: number,
 ): Promise<string[]> {
-  const query = scoped<{ source_id: string; name: string }>(ctx, 'finding').where({ name: check });
-  if (projectId) void query.whereIn('source_id', inProject(ctx, projectId));
+  const query = within(ctx, scoped<{ source_id: string; name: string }>(ctx, 'finding'), filter).where({
+    name: check,
+  });
   const rows = (await query.orderBy('source_id').limit(most).select('source_id')) as {
     source_id: string;
   }[];

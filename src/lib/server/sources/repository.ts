@@ -305,12 +305,12 @@ export const livingRecordsAfter = (
     { id: string; revision: number; record: string }[]
   >;
 
-/** The living sources of a project or the library with the revision each has. */
+/** The living sources that fit a filter, with the revision each has. */
 export const revisionsIn = (
   ctx: Context,
-  projectId: string | undefined,
+  filter: SourceFilter,
 ): Promise<{ id: string; revision: number }[]> =>
-  living(ctx, projectId ? { projectId } : {}).select('source.id', 'source.revision') as unknown as Promise<
+  living(ctx, filter).select('source.id', 'source.revision') as unknown as Promise<
     { id: string; revision: number }[]
   >;
 
@@ -443,6 +443,8 @@ export interface SourceFilter {
   /** Those placed under a section or one under it, by its id; with `none`, those under no section of the project. */
   section?: string;
   state?: 'intake';
+  /** These alone. */
+  ids?: readonly string[];
 }
 
 /** The living sources (neither binned nor merged away) that fit a filter. */
@@ -458,6 +460,7 @@ export function living(ctx: Context, filter: SourceFilter): Knex.QueryBuilder {
   else if (filter.section)
     void query.whereIn('source.id', placedBelow(ctx, filter.section).select('placement.source_id'));
   if (filter.state === 'intake') query.whereNull('source.checked');
+  if (filter.ids) void query.whereIn('source.id', filter.ids);
   if (filter.text) asQueried(ctx, query, parseQuery(filter.text));
   return query;
 }

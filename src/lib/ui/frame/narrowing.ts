@@ -5,6 +5,13 @@ import { filtersAsQuery, parseQuery, printQuery, type Query } from '$lib/core/qu
 /** What the address narrows a view by, under a name; empty when it does not. */
 export const narrowedBy = (name: string): string => page.url.searchParams.get(name) ?? '';
 
+/** The address of this view narrowed otherwise; an empty value takes a name out. */
+export function narrowedHref(changes: Record<string, string | undefined>): string {
+  const search = Object.fromEntries(page.url.searchParams);
+  const next = Object.entries({ ...search, ...changes }).filter((e): e is [string, string] => Boolean(e[1]));
+  return `?${next.map(([name, value]) => `${name}=${encodeURIComponent(value)}`).join('&')}`;
+}
+
 /**
  * Changes what the address narrows the view by; an empty value takes a name out. `hash` is what stands behind the `#`,
  * which stays as it is unless one is given.
@@ -13,10 +20,11 @@ export function narrow(
   changes: Record<string, string | undefined>,
   hash = page.url.hash.replace(/^#/, ''),
 ): void {
-  const search = Object.fromEntries(page.url.searchParams);
-  const next = Object.entries({ ...search, ...changes }).filter((e): e is [string, string] => Boolean(e[1]));
-  const query = next.map(([name, value]) => `${name}=${encodeURIComponent(value)}`).join('&');
-  void goto(`?${query}${hash && `#${hash}`}`, { keepFocus: true, noScroll: true, replaceState: true });
+  void goto(`${narrowedHref(changes)}${hash && `#${hash}`}`, {
+    keepFocus: true,
+    noScroll: true,
+    replaceState: true,
+  });
 }
 
 /** What has a name of its own in the address and is a field of a query as well. */

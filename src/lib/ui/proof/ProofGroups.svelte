@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { FoundGroup } from '$lib/server/proof';
+  import { narrowedHref } from '../frame/narrowing';
   import { signOf } from '../source/findings';
   import Sign from '../source/Sign.svelte';
 
@@ -19,7 +20,7 @@
       {#each groups as group (group.check)}
         <li class:on={group.check === check}>
           <a
-            href="/proof?check={encodeURIComponent(group.check)}"
+            href={narrowedHref({ check: group.check, show: undefined })}
             aria-current={group.check === check ? 'true' : undefined}
           >
             <span class="pencil-{group.pencil === 'grey' ? 'none' : group.pencil}"

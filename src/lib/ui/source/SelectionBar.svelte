@@ -8,6 +8,7 @@
   import ChoiceDialog from '../choosing/ChoiceDialog.svelte';
   import { call, copyText } from '../frame/client';
   import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import { attempt, change, done } from '../frame/toasts.svelte';
   import CrossingDialog from './CrossingDialog.svelte';
   import FieldChangeDialog from './FieldChangeDialog.svelte';
@@ -33,6 +34,10 @@
   const AT_ONCE = 200;
   let tagging = $state('');
 
+  /** All that fit what is looked for are selected. */
+  const all = $derived(ids.length === total);
+  /** How many are named one by one in an address. */
+  const MOST_NAMED = 100;
   /** How many sources are laid out beside one another to be merged. */
   const MOST_MERGED = 10;
 
@@ -213,6 +218,11 @@
             },
           ]
         : []),
+      {
+        text: all || ids.length <= MOST_NAMED ? 'Proof them' : `Proof them, ${MOST_NAMED} at most`,
+        disabled: !all && ids.length > MOST_NAMED,
+        act: () => goto(all ? `/proof${page.url.search}` : `/proof?ids=${ids.join(',')}`),
+      },
       { text: 'To another library…', act: () => (crossing = true) },
       { text: 'Open their pages…', act: openPages },
     ]}
