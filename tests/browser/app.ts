@@ -10,6 +10,11 @@ import type { Browser, Page } from 'puppeteer-core';
 import { startStandIns, type StandIns } from '../../stand-ins/server';
 import { launch } from './chromium';
 
+/** In a page: the last press went beside what was meant. */
+declare global {
+  var missed: boolean | undefined;
+}
+
 /** Longest anything is waited for, in milliseconds: no test is about time. */
 const WAIT = 120_000;
 
@@ -127,7 +132,7 @@ export interface Person {
   page: Page;
   open(path: string): Promise<void>;
   /** Presses a button or link by the words on it. */
-  press(words: string, inside?: string): Promise<void>;
+  press(words: string, inside?: string, again?: boolean): Promise<void>;
   /** Types into a field found by its label, in place of what was there. */
   type(label: string, text: string): Promise<void>;
   choose(label: string, option: string): Promise<void>;
@@ -172,7 +177,7 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
           () => !document.querySelector('iframe') || document.querySelector('iframe.open'),
         );
     },
-    async press(words, inside = 'body') {
+    async press(words, inside = 'body', again = true) {
       const handle = await page.waitForFunction(
         (w: string, within: string) =>
           [
@@ -202,7 +207,7 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
             throw new Error(`“${w}” does not come to rest where it can be pressed`);
           await frame();
           await frame();
-          if (!e.isConnected) return false;
+          if (!e.isConnected) return 'gone';
           // What was scrolled away meanwhile is brought back, as a person would.
           if (++looked % 15 === 0) (e as HTMLElement).scrollIntoView({ block: 'center' });
           const { x, y, width, height } = (e as HTMLElement).getBoundingClientRect();
@@ -210,17 +215,31 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
           // Behind an open dialogue the root is what a press finds, and nothing happens.
           const behind =
             document.querySelector('dialog:modal') && !(e as HTMLElement).closest('dialog:modal');
-          if (!behind && last === `${x} ${y}` && top && (e.contains(top) || top.contains(e as Node)))
-            return true;
+          if (!behind && last === `${x} ${y}` && top && (e.contains(top) || top.contains(e as Node))) {
+            const within = e.contains(top);
+            globalThis.missed = false;
+            addEventListener(
+              'pointerdown',
+              (event) => (globalThis.missed = within && !e.contains(event.target as Node)),
+              {
+                capture: true,
+                once: true,
+              },
+            );
+            return 'rests';
+          }
           last = `${x} ${y}`;
         }
       }, words);
       // What was drawn anew meanwhile is looked for anew.
-      if (!rests) return person.press(words, inside);
+      if (rests === 'gone') return person.press(words, inside);
       await (handle.asElement() as unknown as { click(): Promise<void> }).click().catch((e: unknown) => {
         if (/detached from document/.test(String(e))) return person.press(words, inside);
         throw e;
       });
+      // What moved away just as it was pressed is pressed once more, as a person would; a page that is left says nothing.
+      const left = await page.evaluate(() => Boolean(globalThis.missed)).catch(() => false);
+      if (left && again) await person.press(words, inside, false);
     },
     async type(label, text) {
       const handle = await page.waitForFunction(fieldByLabel, {}, label);
