@@ -20,6 +20,7 @@ import { answerHere, capture, type CaptureResult } from '../../src/lib/server/ca
 import { changeMany, keepPassage, linkPassages, listPassages } from '../../src/lib/server/passages';
 import { changeOutline, itemsOfOutline, listSections } from '../../src/lib/server/projects';
 import { keepReading } from '../../src/lib/server/reading';
+import { setTagLooks } from '../../src/lib/server/tags';
 import { addTask } from '../../src/lib/server/tasks';
 import { answerImport, importFile, type ImportReport, type ImportResult } from '../../src/lib/server/imports';
 import { checkSource, editSource } from '../../src/lib/server/sources';
@@ -109,6 +110,16 @@ async function putDown(thesisId: string, paperId: string): Promise<void> {
       const filed = source && (await filedIn(ctx, thesisId, [source.id])).has(source.id);
       if (filed) await placeSources(ctx, section, [source.id]);
     }
+
+  await setTagLooks(ctx, {
+    looks: {
+      leases: { tint: 'ochre', pattern: 'full', group: 'What it is about' },
+      law: { tint: 'brick', pattern: 'stripes', group: 'What it is about' },
+      marsh: { tint: 'moss', pattern: 'full', group: 'What it is about' },
+      survey: { tint: 'lagoon', pattern: 'chequers', group: 'What it is' },
+      voices: { tint: 'heather', pattern: 'dots', group: 'What it is' },
+    },
+  });
 
   await insertPreset(ctx, {
     name: 'News for the thesis',

@@ -12,6 +12,7 @@
   import type { figuring } from './figuring.svelte';
   import FigurePicture from './FigurePicture.svelte';
   import type { Level } from './level.svelte';
+  import TagName from '../source/TagName.svelte';
   import Reworded from './Reworded.svelte';
 
   interface Props {
@@ -78,13 +79,17 @@
 {#snippet filed(passage: PassageItem)}
   {@const linked = links[passage.id]?.length ?? 0}
   {@const open = toDo(passage)}
+  {@const rest = [
+    ...passage.sections.map((s) => `§ ${s.name}`),
+    ...(linked ? [linked === 1 ? 'linked with another' : `linked with ${linked}`] : []),
+  ]}
   {#if passage.tags.length || passage.sections.length || linked || open}
     <p class="small-label filed">
-      {[
-        ...passage.tags,
-        ...passage.sections.map((s) => `§ ${s.name}`),
-        ...(linked ? [linked === 1 ? 'linked with another' : `linked with ${linked}`] : []),
-      ].join(' · ')}
+      <span>
+        {#each passage.tags as tag, i (tag)}{i ? ' · ' : ''}<TagName {tag} />{/each}
+        {passage.tags.length && rest.length ? '·' : ''}
+        {rest.join(' · ')}
+      </span>
       {#if open}<span class="pencil-blue">{open === 1 ? 'one thing to do' : `${open} things to do`}</span
         >{/if}
     </p>

@@ -221,7 +221,8 @@
       {
         text: all || ids.length <= MOST_NAMED ? 'Proof them' : `Proof them, ${MOST_NAMED} at most`,
         disabled: !all && ids.length > MOST_NAMED,
-        act: () => goto(all ? `/proof${page.url.search}` : `/proof?ids=${ids.join(',')}`),
+        act: () =>
+          goto(ids.length <= MOST_NAMED ? `/proof?ids=${ids.join(',')}` : `/proof${page.url.search}`),
       },
       { text: 'To another library…', act: () => (crossing = true) },
       { text: 'Open their pages…', act: openPages },
