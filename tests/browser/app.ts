@@ -246,7 +246,9 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
       const field = handle.asElement() as unknown as import('puppeteer-core').ElementHandle<HTMLInputElement>;
       await field.evaluate((e) => e.scrollIntoView({ block: 'center' }));
       await field.focus();
-      await field.evaluate((e) => e.select());
+      await field.evaluate((e) =>
+        e.isContentEditable ? document.getSelection()!.selectAllChildren(e) : e.select(),
+      );
       if (text) await page.keyboard.type(text);
       else await page.keyboard.press('Backspace');
     },
@@ -362,7 +364,7 @@ function fieldByLabel(label: string): Element | undefined {
     const field = l.htmlFor ? document.getElementById(l.htmlFor) : l.querySelector('input, select, textarea');
     if (field && visible(field)) return field;
   }
-  return [...document.querySelectorAll('input, select, textarea')].find(
+  return [...document.querySelectorAll('input, select, textarea, [role="textbox"]')].find(
     (e) => visible(e) && (e.getAttribute('aria-label') === label || e.getAttribute('placeholder') === label),
   );
 }

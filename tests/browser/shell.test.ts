@@ -48,6 +48,7 @@ const VIEWS = () => {
     '/search?q=marsh',
     '/notes',
     '/tags',
+    '/tags/news',
     '/proof',
     '/ways-in',
     '/capture',

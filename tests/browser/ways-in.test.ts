@@ -436,6 +436,47 @@ describe('a thought', () => {
     await me.open('/notes');
     await me.see('ask Tessa whether the 1904 survey');
   });
+  it('has a look, and names sources and other thoughts by @, by keys alone', async () => {
+    const [source] = app.rows<{ id: string; title: string }>(
+      "SELECT id, json_extract(record, '$.title') AS title FROM source WHERE binned IS NULL AND title <> '' ORDER BY id LIMIT 1",
+    );
+    await me.open('/notes');
+    await me.type('A thought', 'Compare ');
+    await me.page.keyboard.type(`@${source!.title.split(' ').slice(0, 2).join(' ')}`);
+    await me.page.waitForSelector('.found [role="option"]');
+    await me.page.keyboard.press('Enter');
+    await me.page.waitForSelector('.tiptap .named.source');
+    await me.page.keyboard.type('with @Tessa');
+    await me.see('ask Tessa whether the 1904 survey', '.found');
+    // From the first to the last, where the notes are.
+    await me.page.keyboard.press('ArrowUp');
+    await until('the thought to be pointed at', () =>
+      me.page.$eval('.found .current', (e) => e.textContent!.includes('Tessa')),
+    );
+    await me.page.keyboard.press('Enter');
+    await me.page.waitForSelector('.tiptap .named.note');
+    await me.page.keyboard.down('Control');
+    await me.page.keyboard.press('b');
+    await me.page.keyboard.up('Control');
+    await me.page.keyboard.type('today');
+    await me.choose('Colour of the note', 'moss');
+    await me.press('Keep');
+    await me.see('Kept.');
+    await me.page.waitForSelector(`.list .named.source[href="/sources/${source!.id}"]`);
+    await me.see('today', '.list b');
+    // The other thought tells where it is named, and the source has both.
+    await me.see('Named in Compare', '.list');
+    expect(
+      app.rows('SELECT tint, body LIKE ? AS hidden FROM note WHERE content IS NOT NULL', '%1904%'),
+    ).toEqual([{ tint: 'moss', hidden: 0 }]);
+    await me.open(`/sources/${source!.id}`);
+    await me.see('Compare', '.note-text');
+    await me.press('Edit', 'article[data-note]');
+    await me.page.waitForSelector('.tiptap .named.note');
+    await me.page.keyboard.type(' and tomorrow');
+    await me.press('Save', 'article[data-note]');
+    await me.see('and tomorrow', '.note-text');
+  });
   it('spoken is kept as a recording that plays', async () => {
     await me.press('Speak it');
     await me.see('Recording, 1 s');
@@ -443,7 +484,7 @@ describe('a thought', () => {
     // The stand-in writes every recording out with the same words; what hesitates in them is left out.
     await me.see('correct it before it is kept');
     const written = () =>
-      me.page.$$eval('textarea', (all) => all.map((t) => t.value).find((v) => v.includes('neaps')));
+      me.page.$eval('[role="textbox"][aria-label="A thought"]', (field) => (field as HTMLElement).innerText);
     expect(await written()).toBe('Ask Tessa whether the gauge, was read at neaps. And who paid for it.');
     await me.type('A thought', 'Ask Tessa whether the gauge was read at neaps. And who paid for it?');
     await me.press('Keep with the sound');

@@ -24,6 +24,7 @@ import * as documents from '../../src/lib/core/documents';
 import * as catalogues from '../../src/lib/core/catalogues';
 import * as tables from '../../src/lib/core/tables';
 import * as choosing from '../../src/lib/core/choosing';
+import * as notes from '../../src/lib/core/notes';
 import * as members from '../../src/lib/core/members';
 import * as text from '../../src/lib/core/text';
 import { textsOf } from './texts';
@@ -173,7 +174,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
     facetsOfRecord: (t) => source.facetsOfRecord({ ...record(t), language: t }), changeProblem: (t) => source.changeProblem({ act: 'set', field: 'issued', value: t }), fieldChanged: (t) => source.fieldChanged(record(t), { act: 'replace', field: 'title', find: t.slice(0, 3), by: t.slice(0, 9), exact: false }), canReplace: source.canReplace, canSet: source.canSet,
     addressKey: source.addressKey, arxivDoi: source.arxivDoi, bareDoi: source.bareDoi, citekeyStem: (t) => source.citekeyStem(record(t), source.USUAL_CITEKEY), cslTypeOf: source.cslTypeOf, dateText: (t) => source.dateText({ literal: t }), derive: (t) => source.derive(record(t)), doiKey: source.doiKey, edtfOf: (t) => source.edtfOf({ literal: t }),
     fieldLabel: (t) => source.fieldLabel(t as 'title'), fieldName: (t) => source.fieldName(t), findArxiv: source.findArxiv, findDoi: source.findDoi, findHandle: source.findHandle, findIsbn: source.findIsbn, findIssn: source.findIssn, findPmid: source.findPmid, headline: (t) => source.headline(record(t)),
-    isIsbn10: source.isIsbn10, isIsbn13: source.isIsbn13, isIssn: source.isIssn, isOpenRange: (t) => source.isOpenRange({ literal: t }), isbnKey: source.isbnKey, isbnKeys: source.isbnKeys, issnText: source.issnText, looksInstitutional: source.looksInstitutional, makeCitekey: (t) => source.makeCitekey(record(t), () => false), nameFromCsl: (t) => source.nameFromCsl({ family: t, given: t }), nameText: (t) => source.nameText({ family: t, given: t }),
+    isIsbn10: source.isIsbn10, isIsbn13: source.isIsbn13, isIssn: source.isIssn, isOrcid: source.isOrcid, orcidText: source.orcidText, isOpenRange: (t) => source.isOpenRange({ literal: t }), isbnKey: source.isbnKey, isbnKeys: source.isbnKeys, issnText: source.issnText, looksInstitutional: source.looksInstitutional, makeCitekey: (t) => source.makeCitekey(record(t), () => false), nameFromCsl: (t) => source.nameFromCsl({ family: t, given: t }), nameText: (t) => source.nameText({ family: t, given: t }),
     nthCitekey: (t) => source.nthCitekey(t, 3), parseDate: source.parseDate, parseEdtf: source.parseEdtf, parseName: source.parseName, parseNames: source.parseNames, recognise: source.recognise, recogniseLines: source.recogniseLines, samePerson: (t) => source.samePerson({ family: t, given: t }, { family: `${t}b`, given: t }),
     shortLabel: (t) => source.shortLabel(record(t)), shortName: (t) => source.shortName({ family: t, given: t }), tidied: source.tidied, tidiedRecord: (t) => source.tidiedRecord(record(t)), toCsl: (t) => source.toCsl('a', record(t)), typedDate: (t) => source.typedDate(t), dateProblem: source.dateProblem, languageTag: source.languageTag, firstIsbnKey: source.firstIsbnKey, valueText: (t) => source.valueText('title', t), withEdit: (t) => source.withEdit(record(''), { title: t }, 'x'), withoutPassword: source.withoutPassword, takenOutOf: (t) => source.takenOutOf([t]),
     keywordsOf: (t) => source.keywordsOf({ ...record(''), keyword: t }), credibilityText: (t) => source.credibilityText({ behind: t, why: t }), joinedCredibility: (t) => source.joinedCredibility([{ why: t }, { why: `${t}b` }]), keywordsNotTaken: (t) => source.keywordsNotTaken({ ...record(''), keyword: t }), datesAgree: (t) => source.datesAgree({ literal: t }, { literal: t }), yearOf: (t) => source.yearOf({ literal: t }), precisionOf: (t) => source.precisionOf({ literal: t }), sameValue: (t) => source.sameValue(t, `${t}b`),
@@ -186,6 +187,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
     stepped: (t) => outline.stepped(headings(t), '9', 'up'), changed: (t) => outline.changed(headings(t).map(({ id, parentId }) => ({ sectionId: parentId ?? 'top', ref: id, kind: 'source' })), [{ act: 'move', items: [{ sectionId: 'top', ref: '0' }], sectionId: '0', before: null }]), standings: (t) => outline.standings(headings(t), headings(t).map(({ id, parentId }) => ({ sectionId: parentId ?? '0', ref: id, kind: 'sentence' }))),
     readMarkdownOutline: outline.readMarkdownOutline, readNestedOutline: (t) => outline.readNestedOutline([{ text: t, under: [{ text: t, under: [] }] }]), splitWords: (t) => outline.splitWords({ sectionId: 'a', ref: 'b', kind: 'sentence', words: t }, t.length >> 1, 'c', null), joinedWords: (t) => outline.joinedWords({ sectionId: 'a', ref: 'b', kind: 'sentence', words: t }, { sectionId: 'a', ref: 'c', kind: 'sentence', words: t }), putBefore: (t) => outline.putBefore([...t], [...t.slice(0, 50)], t.at(-1)!),
   },
+  notes: { asContent: (t) => notes.asContent(notes.contentOf(t)), contentOf: notes.contentOf, namedIn: (t) => notes.namedIn(noted(t)), noteContent: (t) => notes.noteContent.safeParse(noted(t)), plainOf: (t) => notes.plainOf(noted(t)), renamed: (t) => notes.renamed(noted(t), () => undefined) },
   leads: { looksLikeReference: leads.looksLikeReference, nearness: (t) => leads.nearness(record(t), t, record(t)), parseReference: leads.parseReference, splitReferences: leads.splitReferences, referenceListIn: (t) => [leads.referenceListIn(`Words.\nReferences\n${t}`), leads.referenceListIn(t)], wordsToSearch: (t) => leads.wordsToSearch({ record: record(t) }, t) },
   formats: {
     sniff: formats.sniff, texToText: (t) => formats.texToText(t), readBibtex: read('bibtex'), readBiblatex: read('biblatex'), readRis: read('ris'), readCslJson: read('csl-json'), readMedline: read('medline'), readCoins: read('coins'), asFromFile: (t) => formats.asFromFile(record(t)),
@@ -212,7 +214,7 @@ export const TAKES: Record<string, Record<string, Take>> = {
   },
   query: {
     parseQuery: query.parseQuery, printQuery: (t) => query.printQuery({ terms: [{ kind: 'words', words: t, phrase: true, not: false }, { kind: 'field', field: 'tag', values: [t], not: true }] }), problemsIn: (t) => query.problemsIn(query.parseQuery(t)), wordsSought: (t) => query.wordsSought(query.parseQuery(t)),
-    toggled: (t) => query.toggled(query.parseQuery(t), 'tag', t), valuesOf: (t) => query.valuesOf(query.parseQuery(`tag:${t}`), 'tag'), withField: (t) => query.withField(query.parseQuery(t), 'tag', [t]), asksAnything: (t) => query.asksAnything(query.parseQuery(t)), yearsIn: query.yearsIn, addedIn: query.addedIn, typesNamed: query.typesNamed, searchForm: query.searchForm, partsSought: query.partsSought, filtersAsQuery: (t) => query.filtersAsQuery({ q: t, tag: t }), nearestWord: (t) => query.nearestWord(t, [`${t}x`]),
+    asking: (t) => query.asking(['tag', [t]]), toggled: (t) => query.toggled(query.parseQuery(t), 'tag', t), valuesOf: (t) => query.valuesOf(query.parseQuery(`tag:${t}`), 'tag'), withField: (t) => query.withField(query.parseQuery(t), 'tag', [t]), asksAnything: (t) => query.asksAnything(query.parseQuery(t)), yearsIn: query.yearsIn, addedIn: query.addedIn, typesNamed: query.typesNamed, searchForm: query.searchForm, partsSought: query.partsSought, filtersAsQuery: (t) => query.filtersAsQuery({ q: t, tag: t }), nearestWord: (t) => query.nearestWord(t, [`${t}x`]),
   },
   proof: {
     proof: (t) => proofing.proof(record(t)), proofAll: (t) => proofing.proofAll(record(t)), mended: (t) => proofing.mended(record(t)), proofAround: (t) => proofing.proofAround(record(t), { titleAsItStands: true }),
@@ -328,6 +330,15 @@ function textNamed(name: string, size: number): string {
   throw new Error(`there is no text named ${name}`);
 }
 
+/** A note of so many words, in a list and by a name. */
+const noted = (t: string): notes.NoteContent => [
+  { type: 'bulletList', content: [{ type: 'listItem', content: notes.contentOf(t) }] },
+  {
+    type: 'paragraph',
+    content: [{ type: 'named', attrs: { kind: 'source', id: 'a', label: t.slice(0, 400) } }],
+  },
+];
+
 /** The rooms that print and write, which are tried in a file of their own. */
 export const PRINTING = [
   'csl',
@@ -344,4 +355,4 @@ export const PRINTING = [
 ];
 
 /** The doors of the rooms of the core. */
-export const DOORS = { bag, choosing, members, capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, draftingOut, manuscripts, outlineOut, passagesOut }; // prettier-ignore
+export const DOORS = { bag, notes, choosing, members, capture, citing, csl, formats, leads, figures, passages, proof: proofing, outline, query, source, tables, text, duplicates, documents, catalogues, drafting, draftingOut, manuscripts, outlineOut, passagesOut }; // prettier-ignore

@@ -69,11 +69,13 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   'duplicates/sure': () => [get('/duplicates/sure')],
   proof: () => [get('/proof'), get('/proof?check=title-capitals&show=120'), get('/proof?check=issue-asked')],
   tags: () => [get('/tags')],
+  'tags/[tag]': () => [get('/tags/news'), get('/tags/none')],
   people: () => [get('/people'), get('/people?of=container&q=mill')],
   'api/people': () => [
     get('/api/people?kind=person&name=Pell'),
     post('/api/people', { kind: 'person', name: 'Pell, M.', to: 'Pell, Margaret' }),
   ],
+  'api/people/orcids': () => [post('/api/people/orcids', { name: 'Pell, M.', orcid: '0000-0002-1825-0097' })],
   'api/tags/looks': () => [
     post('/api/tags/looks', { looks: { news: { tint: 'moss', pattern: 'dots', group: 'Kinds' } } }),
   ],
@@ -463,7 +465,20 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
     post('/api/merges', { groups: [{ ids: [i.source, i.other], bases: [99, 99], picks: {} }] }),
   ],
   'api/merges/[id]/undo': (i) => [post(`/api/merges/${i.merge}/undo`, {})],
-  'api/notes': (i) => [post('/api/notes', { body: 'A thought', projectId: i.project, sourceId: i.source })],
+  'api/notes': (i) => [
+    post('/api/notes', { body: 'A thought', projectId: i.project, sourceId: i.source }),
+    post('/api/notes', {
+      content: [
+        {
+          type: 'paragraph',
+          content: [{ type: 'named', attrs: { kind: 'source', id: i.source, label: 'x' } }],
+        },
+      ],
+      projectId: null,
+      sourceId: null,
+    }),
+  ],
+  'api/notes/named': () => [post('/api/notes/named', { words: 'marsh' })],
   'api/notes/spoken': (i) => [
     {
       method: 'POST',

@@ -11,7 +11,7 @@
   import JobGoing from '$lib/ui/capture/JobGoing.svelte';
   import Mark from '$lib/ui/frame/Mark.svelte';
   import PageHere from '$lib/ui/capture/PageHere.svelte';
-  import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
+  import NoteEntry from '$lib/ui/notes/NoteEntry.svelte';
   import RecordForm from '$lib/ui/source/RecordForm.svelte';
   import { isHandedPage, isOwnAddress, type HandedPage } from '$lib/ui/capture/bookmarklet';
   import { ApiError, call } from '$lib/ui/frame/client';

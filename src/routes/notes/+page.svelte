@@ -1,9 +1,11 @@
 <script lang="ts">
   import { allows, Button, Empty, PageHead } from '$lib/ui/kit';
   import { page } from '$app/state';
-  import NoteCard from '$lib/ui/capture/NoteCard.svelte';
-  import NoteEntry from '$lib/ui/capture/NoteEntry.svelte';
+  import { TAG_TINTS } from '$lib/core/source';
+  import NoteCard from '$lib/ui/notes/NoteCard.svelte';
+  import NoteEntry from '$lib/ui/notes/NoteEntry.svelte';
   import { narrowedBy } from '$lib/ui/frame/narrowing';
+  import FilterSelect from '$lib/ui/frame/FilterSelect.svelte';
   import FindField from '$lib/ui/frame/FindField.svelte';
 
   let { data } = $props();
@@ -19,6 +21,12 @@
   >
   <span class="flex-1"></span>
   <FindField what="notes" />
+  <FilterSelect
+    name="tint"
+    label="Colour"
+    any="Any colour"
+    options={TAG_TINTS.map((tint) => ({ value: tint, text: tint }))}
+  />
   {#if [...page.url.searchParams.keys()].length}<Button small look="quiet" href="/notes">Show all</Button
     >{/if}
 </PageHead>

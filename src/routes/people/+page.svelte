@@ -1,8 +1,10 @@
 <script lang="ts">
   import { page } from '$app/state';
+  import { asking } from '$lib/core/query';
+  import { orcidText } from '$lib/core/source';
   import { call } from '$lib/ui/frame/client';
   import FindField from '$lib/ui/frame/FindField.svelte';
-  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import { attempt, change, done } from '$lib/ui/frame/toasts.svelte';
   import { Button, Empty, Input, PageHead } from '$lib/ui/kit';
 
   let { data } = $props();
@@ -15,8 +17,7 @@
   let busy = $state(false);
   let named = $state.raw<{ id: string; label: string; title: string }[]>();
 
-  const to = (name: string) =>
-    `/sources?q=${encodeURIComponent(`${data.kind}:"${name.replace(/"/g, ' ')}"`)}`;
+  const to = (name: string) => `/sources?q=${encodeURIComponent(asking([data.kind, [name]]))}`;
   async function begin(name: string) {
     [renaming, typed, named] = [name, name, undefined];
     const found = await attempt(() =>
@@ -26,6 +27,28 @@
       ),
     );
     if (renaming === name) named = found;
+  }
+  /** The name whose ORCID is being said, what was typed, and what is wrong with it. */
+  let saying = $state<string | undefined>();
+  let said = $state('');
+  let wrong = $state('');
+  function ask(name: string, orcid = '') {
+    [saying, said, wrong] = [name, orcid, ''];
+  }
+  async function sayWho(name: string) {
+    const orcid = orcidText(said) ?? null;
+    if (said.trim() && !orcid)
+      return void (wrong = 'This is no ORCID: sixteen digits in fours, the last one checks the others.');
+    if (busy) return;
+    busy = true;
+    const words = orcid ? `${name} is ${orcid}.` : `The ORCID of ${name} is taken away.`;
+    if (await change('/api/people/orcids', { name, orcid }, words)) saying = undefined;
+    busy = false;
+  }
+  /** Opens renaming with another name that the same person has. */
+  async function join(name: string, other: string) {
+    await begin(name);
+    typed = other;
   }
   async function rename(name: string) {
     const wanted = typed.trim();
@@ -72,7 +95,7 @@
   </Empty>
 {:else}
   <ul class="names">
-    {#each data.names.items as { name, n } (name)}
+    {#each data.names.items as { name, n, orcid, also } (name)}
       <li>
         {#if renaming === name}
           <form
@@ -98,11 +121,59 @@
             </ul>
           </form>
         {:else}
-          <a class="serif name" href={to(name)}>{name}</a>
+          <span class="name">
+            <a class="serif" href={to(name)}>{name}</a>
+            {#if orcid}<a
+                class="link"
+                href="https://orcid.org/{orcid}"
+                target="_blank"
+                rel="noopener noreferrer">ORCID {orcid}</a
+              >{/if}
+            {#each also ?? [] as other (other)}
+              <span class="also"
+                >the same as {other}
+                <Button needs="edit" small onclick={() => join(name, other)}>Write it so here too</Button
+                ></span
+              >
+            {/each}
+          </span>
           <span class="small-label">{many(n)}</span>
           <Button needs="edit" small look="quiet" aria-label="Rename {name}" onclick={() => begin(name)}
             >Rename</Button
           >
+          {#if !containers}<Button
+              needs="edit"
+              small
+              look="quiet"
+              aria-label="ORCID of {name}"
+              aria-expanded={saying === name}
+              onclick={() => (saying === name ? (saying = undefined) : ask(name, orcid))}>ORCID</Button
+            >{/if}
+          {#if saying === name}
+            <form
+              onsubmit={(e) => {
+                e.preventDefault();
+                void sayWho(name);
+              }}
+            >
+              <Input
+                autofocus
+                class="w-[240px]!"
+                aria-label="ORCID of {name}"
+                aria-invalid={wrong ? 'true' : undefined}
+                aria-describedby={wrong ? 'orcid-wrong' : undefined}
+                placeholder="0000-0000-0000-0000"
+                bind:value={said}
+                oninput={() => (wrong = '')}
+                onkeydown={(e: KeyboardEvent) => {
+                  if (e.key === 'Escape') saying = undefined;
+                }}
+              />
+              <Button look="main" type="submit" disabled={busy}>Keep it</Button>
+              <Button look="quiet" onclick={() => (saying = undefined)}>Leave it</Button>
+              {#if wrong}<span id="orcid-wrong" class="pencil-red" role="alert">{wrong}</span>{/if}
+            </form>
+          {/if}
         {/if}
       </li>
     {/each}
@@ -123,18 +194,31 @@
   }
   .names > li {
     display: flex;
-    gap: 14px;
+    flex-wrap: wrap;
+    gap: 2px 14px;
     align-items: baseline;
     padding: 6px 0;
     border-bottom: 1px solid var(--rule);
   }
   .name {
+    display: flex;
     flex: 1;
-    font-size: 16px;
+    flex-wrap: wrap;
+    gap: 2px 14px;
+    align-items: baseline;
+    min-width: 200px;
     overflow-wrap: anywhere;
   }
-  .name:hover {
+  .name .serif {
+    font-size: 16px;
+  }
+  .name .serif:hover {
     text-decoration: underline;
+  }
+  .name .link,
+  .also {
+    font-size: 13px;
+    color: var(--ink-2);
   }
   form {
     display: flex;

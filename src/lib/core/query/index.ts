@@ -158,6 +158,12 @@ export function withField(query: Query, field: QueryField, values: string[]): Qu
   return { terms: values.length ? [...terms, { kind: 'field', field, values, not: false }] : terms };
 }
 
+/** The query that asks for fields, each with any of its values, as it is written. */
+export const asking = (...fields: [field: QueryField, values: readonly string[]][]): string =>
+  printQuery({
+    terms: fields.map(([field, values]) => ({ kind: 'field', field, values: [...values], not: false })),
+  });
+
 /** The values of a field that a query asks for; those it turns round are not among them. */
 export const valuesOf = ({ terms }: Query, field: QueryField): string[] =>
   terms.flatMap((term) => (term.kind === 'field' && term.field === field && !term.not ? term.values : []));

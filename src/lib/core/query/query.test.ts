@@ -13,6 +13,7 @@ import {
   toggled,
   typesNamed,
   withField,
+  asking,
   wordsSought,
   yearsIn,
   type Query,
@@ -122,6 +123,9 @@ describe('a query', () => {
   });
   it('has a field set or taken away', () => {
     const query = parseQuery('tide tag:a -tag:b');
+    expect(asking(['tag', ['salt marsh', 'silt']], ['type', ['book']])).toBe(
+      'tag:"salt marsh",silt type:book',
+    );
     expect(printQuery(withField(query, 'tag', ['salt marsh']))).toBe('tide -tag:b tag:"salt marsh"');
     expect(printQuery(withField(query, 'tag', []))).toBe('tide -tag:b');
     expect(wordsSought(parseQuery('tide -dam "salt marsh" tag:a'))).toBe('tide salt marsh');

@@ -103,6 +103,21 @@ export function issnText(text: string): string | undefined {
   return isIssn(text) ? bare(text).replace(/^(....)/, '$1-') : undefined;
 }
 
+/** Whether the check character of an ORCID’s sixteen holds (ISO 7064, MOD 11-2, as ORCID describes its identifiers). */
+export function isOrcid(text: string): boolean {
+  const chars = bare(text);
+  if (!/^\d{15}[\dX]$/.test(chars)) return false;
+  const total = [...chars.slice(0, 15)].reduce((sum, digit) => ((sum + Number(digit)) * 2) % 11, 0);
+  const check = (12 - total) % 11;
+  return chars[15] === (check === 10 ? 'X' : String(check));
+}
+
+/** An ORCID as printed, `0000-0002-1825-0097`, from itself or its address, if its check character holds. */
+export function orcidText(text: string): string | undefined {
+  const given = text.trim().replace(/^(?:https?:\/\/)?(?:www\.)?orcid\.org\//i, '');
+  return isOrcid(given) ? bare(given).replace(/(....)(?=.)/g, '$1-') : undefined;
+}
+
 /** An address for comparing: no scheme, `www.`, fragment, trailing slash or tracking parameters. */
 export function addressKey(text: string | undefined): string | undefined {
   if (!text) return undefined;

@@ -11,6 +11,8 @@ import {
   groupOf,
   isbnKey,
   isIssn,
+  isOrcid,
+  orcidText,
   makeCitekey,
   originOf,
   parseDate,
@@ -176,6 +178,12 @@ describe('identifiers', () => {
   });
   // ISO 3297 worked example: 0317-8471. Wrong last digit refused.
   it('checks ISSNs', () => {
+    // The identifiers of ORCID’s own description of how they are made.
+    for (const one of ['0000-0002-1825-0097', '0000-0001-5109-3700', '0000-0002-1694-233X'])
+      expect(isOrcid(one)).toBe(true);
+    expect(isOrcid('0000-0002-1825-0098')).toBe(false);
+    expect(orcidText(' https://orcid.org/000000021694233x ')).toBe('0000-0002-1694-233X');
+    expect(orcidText('0000-0002-1694-2339')).toBeUndefined();
     expect(isIssn('0317-8471')).toBe(true);
     expect(isIssn('0317-8472')).toBe(false);
     expect(isIssn('1050-124X')).toBe(true);

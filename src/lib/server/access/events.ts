@@ -9,6 +9,7 @@ export const TOPICS = [
   'leads',
   'tasks',
   'tags',
+  'people',
   'projects',
   'drafts',
   'duplicates',

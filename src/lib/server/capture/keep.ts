@@ -158,6 +158,8 @@ async function keepBeside(
         notes,
         {
           body: note,
+          content: null,
+          tint: null,
           projectId: input.projectId ?? null,
           sourceId,
           visibility: 'library',

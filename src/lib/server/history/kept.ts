@@ -22,6 +22,8 @@ export interface Keeping<T extends Kept> {
   toRow: (state: Partial<T>) => Record<string, unknown>;
   fromRow: (row: Record<string, unknown>) => T;
   searchText: (kept: T) => string;
+  /** What is kept of it in other tables, written anew whenever it is another. */
+  beside?: (ctx: Context, kept: T) => Promise<void>;
 }
 
 /** The rows of a kind the person may see: of tasks and notes, none that somebody else keeps private. */
@@ -51,6 +53,7 @@ export async function insertKept<T extends Kept>(
     ...keeping.toRow(kept),
   });
   await index(ctx, keeping.subject, id, keeping.searchText(kept));
+  await keeping.beside?.(ctx, kept);
   await noteRevision(ctx, keeping.subject, id, 1, {}, stateOf(keeping, kept), why);
   return kept;
 }
@@ -106,5 +109,6 @@ export async function updateKept<T extends Kept>(
     .update({ ...keeping.toRow(next), revision: next.revision })) as number;
   if (changed !== 1) throw changedMeanwhile(keeping.subject);
   await index(ctx, keeping.subject, id, next.binned ? '' : keeping.searchText(next));
+  await keeping.beside?.(ctx, next);
   return { revisionId: await noteRevision(ctx, keeping.subject, id, next.revision, before, after, why) };
 }

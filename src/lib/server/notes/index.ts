@@ -1,10 +1,19 @@
 import { change, checkRight } from '../access/change';
 import { z } from 'zod';
-import { shortLabel } from '../../core/source';
-import { nfc, spokenText } from '../../core/text';
+import {
+  asContent,
+  namedIn,
+  noteContent,
+  plainOf,
+  renamed,
+  type Named,
+  type NoteContent,
+} from '../../core/notes';
+import { plain, squash, nfc, spokenText } from '../../core/text';
+import { shortLabel, TAG_TINTS, type TagTint } from '../../core/source';
 import { sniffBytes } from '../../reading/sniff';
 import { checkHere } from '../access/belongs';
-import { type Context } from '../access/context';
+import { scoped, type Context } from '../access/context';
 import { membersAmong } from '../access/shown';
 import { config } from '../config';
 import { now } from '../db/ids';
@@ -13,11 +22,13 @@ import { megabytes, MOST_BYTES } from '../limits';
 import { keepFile, readKept } from '../files/store';
 import { Refusal } from '../access/refusal';
 import { getKept, insertKept, listKept, updateKept } from '../history/kept';
-import { notes, type Note } from './repository';
+import { namedBy, notes, presentSources, type Note } from './repository';
+import type { Look } from '../lists/printing';
 import { findProject } from '../projects/repository';
 import { parseQuery } from '../../core/query';
 import { wordsOf } from '../query';
 import { withWords } from '../search/repository';
+import { listSources } from '../sources/listing';
 import { getSources, ofSourcesAsked } from '../sources/repository';
 
 /** What is changed here. */
@@ -25,7 +36,10 @@ const CHANGE = { right: 'annotate', of: ['notes'] } as const;
 
 /** What a person says of a note. */
 export const noteWords = z.strictObject({
-  body: z.string().max(100_000).transform(nfc),
+  /** Its words; of a note that has a look they follow from how it is written. */
+  body: z.string().max(100_000).transform(nfc).default(''),
+  content: noteContent.nullable().default(null),
+  tint: z.enum(TAG_TINTS).nullable().default(null),
   projectId: z.string().max(60).nullable(),
   sourceId: z.string().max(60).nullable(),
   visibility: z.enum(['private', 'library']).default('library'),
@@ -37,7 +51,9 @@ export type NoteWords = z.input<typeof noteWords>;
 /** What is changed of a note; what is not named stays. */
 export const noteChange = z
   .strictObject({
-    body: noteWords.shape.body,
+    body: noteWords.shape.body.unwrap(),
+    content: noteWords.shape.content.unwrap(),
+    tint: noteWords.shape.tint.unwrap(),
     projectId: noteWords.shape.projectId,
     sourceId: noteWords.shape.sourceId,
     visibility: noteWords.shape.visibility.unwrap(),
@@ -45,9 +61,54 @@ export const noteChange = z
   })
   .partial();
 
+/**
+ * What is kept of how a note is written: what it names is there, and called as it is now; what is gone is words. What another
+ * note is called is not kept with it, since not everybody may see that.
+ */
+async function asWritten(
+  ctx: Context,
+  content: NoteContent,
+): Promise<{ body: string; content: NoteContent | null }> {
+  const names = await namesOf(ctx, namedIn(content));
+  const kept = renamed(content, ({ kind, id }) => {
+    const name = names.get(id);
+    return name === undefined || kind === 'source' ? name : '';
+  });
+  return { body: nfc(plainOf(kept)), content: asContent(kept) };
+}
+
+/** Most characters of a note that it is called by. */
+const CALLED = 60;
+/** What a note is called: its first words. */
+const calledBy = ({ body }: { body: string }): string => {
+  const line = squash(body).slice(0, CALLED + 1);
+  if (!line) return 'a recording';
+  return line.length > CALLED ? `${line.slice(0, CALLED).trimEnd()}…` : line;
+};
+
+/** What sources and notes are called that the person may see, by the id they are named by. */
+async function namesOf(ctx: Context, named: readonly Named[]): Promise<Map<string, string>> {
+  const ids = (kind: Named['kind']) => named.flatMap((one) => (one.kind === kind ? [one.id] : []));
+  const names = new Map<string, string>();
+  const present = await presentSources(ctx, ids('source'));
+  const labels = new Map(
+    (await getSources(ctx, [...new Set(present.values())])).map(({ id, record }) => [id, shortLabel(record)]),
+  );
+  for (const [given, id] of present) names.set(given, labels.get(id) ?? 'a source');
+  if (ids('note').length)
+    for (const note of await listKept(ctx, notes, (query) => query.whereIn('id', ids('note'))))
+      names.set(note.id, calledBy(note));
+  return names;
+}
+
 /** What is said of a new note, as it is kept: shown to those who are there. */
-const asKept = async (ctx: Context, { visibility = 'library', shownTo = [], ...said }: NoteWords) => ({
+const asKept = async (
+  ctx: Context,
+  { visibility = 'library', shownTo = [], body = '', content = null, tint = null, ...said }: NoteWords,
+) => ({
   ...said,
+  tint,
+  ...(content ? await asWritten(ctx, content) : { body, content: null }),
   visibility,
   shownTo: visibility === 'private' ? await membersAmong(ctx, shownTo) : [],
   ownerId: ctx.personId,
@@ -55,7 +116,8 @@ const asKept = async (ctx: Context, { visibility = 'library', shownTo = [], ...s
 
 /** Keeps a thought, typed. */
 export async function keepNote(ctx: Context, said: NoteWords): Promise<Note> {
-  if (!said.body.trim()) throw new Refusal(422, 'There is nothing written to keep.');
+  if (!(said.content ? plainOf(said.content) : (said.body ?? '')).trim())
+    throw new Refusal(422, 'There is nothing written to keep.');
   await checkHere(ctx, { project: said.projectId, source: said.sourceId });
   return change(ctx, CHANGE, async (inner) =>
     insertKept(inner, notes, { ...(await asKept(inner, said)), audio: null }, 'noted'),
@@ -122,10 +184,15 @@ export async function writtenOut(
 export async function editNote(ctx: Context, id: string, base: number, said: z.infer<typeof noteChange>) {
   const names = { project: said.projectId ?? null, source: said.sourceId ?? null };
   return change(ctx, { ...CHANGE, names }, async (inner) => {
-    const { shownTo, ...rest } = said;
+    const { shownTo, content, ...rest } = said;
+    const words = content
+      ? await asWritten(inner, content)
+      : rest.body === undefined
+        ? {}
+        : { body: rest.body, content: null };
     const given = Object.fromEntries(Object.entries(rest).filter(([, value]) => value !== undefined));
     const shown = shownTo && { shownTo: await membersAmong(inner, shownTo) };
-    return updateKept<Note>(inner, notes, id, base, { ...given, ...shown }, 'edited');
+    return updateKept<Note>(inner, notes, id, base, { ...given, ...words, ...shown }, 'edited');
   });
 }
 
@@ -148,17 +215,28 @@ export async function binNote(ctx: Context, id: string, binned: boolean) {
 export interface NoteItem extends Note {
   sourceLabel?: string;
   projectName?: string;
+  /** Notes that name it, by what they are called. */
+  namedBy?: { id: string; called: string }[];
 }
 
-/** The living notes of the library, a project, or a source, newest first. */
+/** The living notes of the library, of a project, or of a source, those that name it too; newest first. */
 export async function listNotes(
   ctx: Context,
-  filter: { projectId?: string; sourceId?: string; text?: string },
+  filter: { projectId?: string; sourceId?: string; text?: string; tint?: TagTint },
 ): Promise<NoteItem[]> {
   const found = await listKept(ctx, notes, (query) => {
     void query.whereNull('binned');
-    if (filter.sourceId) void query.where('source_id', filter.sourceId);
+    if (filter.sourceId)
+      void query.where((or) =>
+        or
+          .where('source_id', filter.sourceId)
+          .orWhereIn(
+            'note.id',
+            scoped(ctx, 'note_named').where({ source_id: filter.sourceId }).select('note_id'),
+          ),
+      );
     else if (filter.projectId) void query.where('project_id', filter.projectId);
+    if (filter.tint) void query.where({ tint: filter.tint });
     if (filter.text) {
       const asked = parseQuery(filter.text);
       withWords(ctx, query, 'id', 'note', wordsOf(asked));
@@ -176,11 +254,66 @@ export async function listNotes(
     const project = await findProject(ctx, id);
     if (project) projects.set(id, project.name);
   }
+  const names = await namesOf(
+    ctx,
+    found.flatMap(({ content }) => (content ? namedIn(content) : [])),
+  );
+  const naming = await namedBy(
+    ctx,
+    found.map(({ id }) => id),
+  );
+  const called = new Map(found.map((note) => [note.id, calledBy(note)]));
+  const beyond = [...new Set([...naming.values()].flat())].filter((id) => !called.has(id));
+  if (beyond.length)
+    for (const note of await listKept(ctx, notes, (query) => query.whereIn('id', beyond)))
+      called.set(note.id, calledBy(note));
   return found.map((n) => ({
     ...n,
+    ...(n.content ? { content: renamed(n.content, ({ id }) => names.get(id)) } : {}),
+    ...(naming.has(n.id)
+      ? {
+          namedBy: naming
+            .get(n.id)!
+            .flatMap((id) => (called.has(id) ? [{ id, called: called.get(id)! }] : [])),
+        }
+      : {}),
     ...(n.sourceId && sources.has(n.sourceId) ? { sourceLabel: sources.get(n.sourceId)! } : {}),
     ...(n.projectId && projects.has(n.projectId) ? { projectName: projects.get(n.projectId)! } : {}),
   }));
+}
+
+/** How many sources and notes are offered to be named. */
+const OFFERED = 6;
+
+/** Words of what is to be named. */
+export const namingWords = z.object({ words: z.string().max(200) });
+
+/** Something that a note can name: what it is called, and what else tells it from others. */
+export interface Nameable extends Named {
+  more: string;
+}
+
+/** What can be named: sources and notes that have the words, the best first; of no words the latest. */
+export async function nameable(ctx: Context, words: string, look: Look): Promise<Nameable[]> {
+  const text = words.trim();
+  const { items } = await listSources(ctx, text ? { text } : {}, look, {
+    from: { offset: 0 },
+    limit: OFFERED,
+    sort: text ? 'fit' : 'added',
+  });
+  const others = await listKept(
+    ctx,
+    notes,
+    (query) => {
+      void query.whereNull('binned').whereNot('body', '');
+      if (text) withWords(ctx, query, 'id', 'note', wordsOf(parseQuery(text)));
+    },
+    OFFERED,
+  );
+  return [
+    ...items.map(({ id, label, title }) => ({ kind: 'source' as const, id, label, more: plain(title) })),
+    ...others.map((note) => ({ kind: 'note' as const, id: note.id, label: calledBy(note), more: '' })),
+  ];
 }
 
 /** The recording of a spoken note; refuses one that was typed. */

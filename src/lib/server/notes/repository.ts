@@ -1,9 +1,18 @@
+import { namedIn, type NoteContent } from '../../core/notes';
+import type { TagTint } from '../../core/source';
+import type { Context } from '../access/context';
+import { scoped, visible } from '../access/context';
+import { inParts } from '../db/ids';
 import { shownAs, shownOf } from '../access/shown';
 import type { Keeping, Kept } from '../history/kept';
 
 /** Free text of one's own, typed or spoken: on a source, in a project, or on nothing. */
 export interface Note extends Kept {
+  /** Its words, as they are searched and listed. */
   body: string;
+  /** How it is written, where its words have a look or name something. */
+  content: NoteContent | null;
+  tint: TagTint | null;
   projectId: string | null;
   sourceId: string | null;
   visibility: 'private' | 'library';
@@ -17,6 +26,8 @@ export interface Note extends Kept {
 
 interface Row extends Kept {
   body: string;
+  content: string | null;
+  tint: TagTint | null;
   project_id: string | null;
   source_id: string | null;
   visibility: 'private' | 'library';
@@ -29,9 +40,21 @@ interface Row extends Kept {
 
 export const notes: Keeping<Note> = {
   subject: 'note',
-  state: ['body', 'projectId', 'sourceId', 'visibility', 'shownTo', 'audio', 'binned'],
-  toRow: ({ body, projectId, sourceId, visibility = 'library', shownTo = [], audio, binned }) => ({
+  state: ['body', 'content', 'tint', 'projectId', 'sourceId', 'visibility', 'shownTo', 'audio', 'binned'],
+  toRow: ({
     body,
+    content,
+    tint,
+    projectId,
+    sourceId,
+    visibility = 'library',
+    shownTo = [],
+    audio,
+    binned,
+  }) => ({
+    body,
+    content: content ? JSON.stringify(content) : null,
+    tint: tint ?? null,
     project_id: projectId,
     source_id: sourceId,
     visibility,
@@ -49,6 +72,8 @@ export const notes: Keeping<Note> = {
       added: row.added,
       binned: row.binned,
       body: row.body,
+      content: row.content ? (JSON.parse(row.content) as NoteContent) : null,
+      tint: row.tint,
       projectId: row.project_id,
       sourceId: row.source_id,
       visibility: row.visibility,
@@ -60,4 +85,50 @@ export const notes: Keeping<Note> = {
     };
   },
   searchText: (note) => note.body,
+  async beside(ctx, { id, content, binned }) {
+    await scoped(ctx, 'note_named').where({ note_id: id }).delete();
+    if (!content || binned) return;
+    const of = { library_id: ctx.libraryId, note_id: id };
+    const sources = await presentSources(
+      ctx,
+      namedIn(content).flatMap((one) => (one.kind === 'source' ? [one.id] : [])),
+    );
+    const rows = [...new Set(sources.values())].map((source_id) => ({ ...of, source_id, other_id: null }));
+    const others = namedIn(content).flatMap((one) => (one.kind === 'note' ? [one.id] : []));
+    const there = (await scoped(ctx, 'note').whereIn('id', others).select('id')) as { id: string }[];
+    const named = [...rows, ...there.map((other) => ({ ...of, source_id: null, other_id: other.id }))];
+    if (named.length) await ctx.db('note_named').insert(named);
+  },
 };
+
+/** The sources ids stand for now, by id: what went into another is that one. Those that are gone are not there. */
+export async function presentSources(ctx: Context, ids: string[]): Promise<Map<string, string>> {
+  const found = new Map<string, string>();
+  let asked = new Map(ids.map((id) => [id, [id]]));
+  while (asked.size) {
+    const rows = (await scoped(ctx, 'source')
+      .whereIn('id', [...asked.keys()])
+      .select('id', 'merged_into')) as { id: string; merged_into: string | null }[];
+    const next = new Map<string, string[]>();
+    for (const { id, merged_into: into } of rows)
+      if (into) next.set(into, [...(next.get(into) ?? []), ...asked.get(id)!]);
+      else for (const given of asked.get(id)!) found.set(given, id);
+    asked = next;
+  }
+  return found;
+}
+
+/** Which notes the person may see name each of some notes, by id. */
+export async function namedBy(ctx: Context, ids: string[]): Promise<Map<string, string[]>> {
+  const found = new Map<string, string[]>();
+  for (const part of inParts(ids)) {
+    const rows = (await visible(ctx, 'note')
+      .join('note_named', 'note_named.note_id', 'note.id')
+      .whereIn('note_named.other_id', part)
+      .whereNull('note.binned')
+      .orderBy('note.id')
+      .select('note.id as id', 'note_named.other_id as other')) as unknown as { id: string; other: string }[];
+    for (const { id, other } of rows) found.set(other, [...(found.get(other) ?? []), id]);
+  }
+  return found;
+}

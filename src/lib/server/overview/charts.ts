@@ -87,18 +87,23 @@ async function evidence(ctx: Context, projectId: string | undefined): Promise<Ev
 
 /** What the Desk draws, for a project or the library. */
 export async function chartsOf(ctx: Context, projectId: string | undefined, today = day(Date.now())) {
-  const [weeks, reading, sections, years, types] = await Promise.all([
+  const [weeks, reading, sections, published, types] = await Promise.all([
     addedByWeek(ctx, projectId, today),
     readingProgress(ctx, projectId),
     evidence(ctx, projectId),
-    tallied(ctx, 'year', projectId),
+    tallied(ctx, 'published', projectId),
     tallied(ctx, 'type', projectId),
   ]);
   return {
     weeks,
     reading,
     sections,
-    years: years.map(({ value, n }) => ({ year: Number(value), n })).sort((a, b) => a.year - b.year),
+    years: published
+      .map(({ value, n }) => {
+        const [year, type] = value.split(':') as [string, string];
+        return { year: Number(year), type, n };
+      })
+      .sort((a, b) => a.year - b.year),
     types: types.sort((a, b) => b.n - a.n).map(({ value, n }) => ({ type: value, n })),
   };
 }

@@ -8,11 +8,18 @@ import { notHere, Refusal } from '../access/refusal';
 import { editSource } from '../sources/editing';
 import { getSources } from '../sources/repository';
 import { inTurn } from '../turns';
+import { carryOrcid, orcidsSaid } from './orcids';
+
+export { orcidSaid, setOrcid } from './orcids';
 
 /** A person, an institution or a container, as records name it, and in how many sources. */
 export interface NamedItem {
   name: string;
   n: number;
+  /** Of a person, where it was said. */
+  orcid?: string;
+  /** Other names of the library that the same ORCID was said of. */
+  also?: string[];
 }
 
 /** How many names are shown at once. */
@@ -47,7 +54,22 @@ export async function namesIn(
         return sought.every((word) => own.some((one) => one.startsWith(word)));
       })
     : rows;
-  return { total: fit.length, items: fit.slice(0, SHOWN) };
+  const items = fit.slice(0, SHOWN);
+  if (kind !== 'person') return { total: fit.length, items };
+  const orcids = await orcidsSaid(ctx);
+  const named = new Set(rows.map(({ name }) => name));
+  const whose = new Map<string, string[]>();
+  for (const [name, orcid] of orcids)
+    if (named.has(name)) whose.set(orcid, [...(whose.get(orcid) ?? []), name]);
+  return {
+    total: fit.length,
+    items: items.map((item) => {
+      const orcid = orcids.get(item.name);
+      if (!orcid) return item;
+      const also = (whose.get(orcid) ?? []).filter((name) => name !== item.name);
+      return { ...item, orcid, ...(also.length ? { also } : {}) };
+    }),
+  };
 }
 
 /** A name to be called otherwise wherever it stands. */
@@ -121,5 +143,6 @@ export const renameEverywhere = (
       const { revisionId } = await editSource(inner, id, revision, { fields }, why);
       if (revisionId) revisions.push(revisionId);
     }
+    if (kind === 'person') await carryOrcid(inner, name, squash(nfc(to)));
     return { revisions };
   });

@@ -6,7 +6,7 @@ import { transaction, type Context } from '../access/context';
 import { binSources, getSource, listIds, undo } from '../sources';
 import { insertSource } from '../sources/repository';
 import { openTestLibrary } from '../test-library';
-import { namedIn, namesIn, renameEverywhere } from './index';
+import { namedIn, namesIn, orcidSaid, renameEverywhere, setOrcid } from './index';
 
 let db: Knex;
 let ctx: Context;
@@ -71,4 +71,25 @@ it('calls one otherwise wherever it stands, as one thing to take back', async ()
   await expect(renameEverywhere(ctx, { kind: 'person', name: 'Nobody', to: 'X' })).rejects.toMatchObject({
     code: 'not-here',
   });
+});
+
+it('says who is meant by a name, names the other names of that person, and carries it when a name is called otherwise', async () => {
+  await add({ title: 'A', author: [pell] });
+  await add({ title: 'B', author: [{ family: 'Pell', given: 'Margaret' }] });
+  expect(orcidSaid.safeParse({ name: 'Pell, M.', orcid: '0000-0002-1825-0098' }).success).toBe(false);
+  const say = (name: string, orcid: string) => setOrcid(ctx, orcidSaid.parse({ name, orcid }));
+  const first = await say('Pell, M.', 'https://orcid.org/0000-0002-1825-0097');
+  expect(first.back).toEqual({ name: 'Pell, M.', orcid: null });
+  await say('Pell, Margaret', '0000000218250097');
+  const orcid = '0000-0002-1825-0097';
+  expect((await namesIn(ctx, 'person', '', undefined)).items).toEqual([
+    { name: 'Pell, M.', n: 1, orcid, also: ['Pell, Margaret'] },
+    { name: 'Pell, Margaret', n: 1, orcid, also: ['Pell, M.'] },
+  ]);
+  await renameEverywhere(ctx, { kind: 'person', name: 'Pell, M.', to: 'Pell, Margaret' });
+  expect((await namesIn(ctx, 'person', '', undefined)).items).toEqual([
+    { name: 'Pell, Margaret', n: 2, orcid },
+  ]);
+  await renameEverywhere(ctx, { kind: 'person', name: 'Pell, Margaret', to: 'Pell, Mary' });
+  expect((await namesIn(ctx, 'person', '', undefined)).items).toEqual([{ name: 'Pell, Mary', n: 2, orcid }]);
 });

@@ -134,11 +134,11 @@ const CONDITIONS: Partial<Record<QueryField, Condition>> = {
 
 /**
  * Narrows the living sources of a library to those a query asks for. The one place where a query becomes SQL. What cannot be
- * asked as it is written (`problemsIn`) finds nothing.
+ * asked as it is written (`problemsIn`) finds nothing. `fitted`: the words are joined with how well they fit.
  */
-export function asQueried(ctx: Context, rows: Rows, query: Query): void {
+export function asQueried(ctx: Context, rows: Rows, query: Query, fitted = false): void {
   if (problemsIn(query).length) return void rows.whereRaw('false');
-  withWords(ctx, rows, 'source.id', 'source', query);
+  withWords(ctx, rows, 'source.id', 'source', query, fitted);
   narrowedByFields(ctx, rows, query);
 }
 

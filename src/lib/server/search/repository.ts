@@ -130,16 +130,17 @@ export function soughtBy({ terms }: Query): { all: string | undefined; none: str
 const FOUND =
   'SELECT s.subject_id FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind = ?';
 
-/** Narrows a query of rows to those whose text has the words; `column` is their id. */
+/** Narrows a query of rows to those whose text has the words; `column` is their id. `fitted`: `withFit` does, but for what must not be there. */
 export function withWords(
   ctx: Context,
   rows: Knex.QueryBuilder,
   column: string,
   kind: SearchKind,
   query: Query,
+  fitted = false,
 ): void {
   const { all, none } = soughtBy(query);
-  if (all) void rows.whereRaw(`${column} IN (${FOUND})`, [all, ctx.libraryId, kind]);
+  if (all && !fitted) void rows.whereRaw(`${column} IN (${FOUND})`, [all, ctx.libraryId, kind]);
   for (const words of none) void rows.whereRaw(`${column} NOT IN (${FOUND})`, [words, ctx.libraryId, kind]);
 }
 

@@ -3,7 +3,6 @@ import { parseQuery, printQuery, withField, type QueryField } from '../../core/q
 import { FACETS, type Facet } from '../../core/source';
 import type { Context } from '../access/context';
 import { HANGS } from '../query';
-import { listIds } from './listing';
 import { living, type SourceFilter } from './repository';
 import { tallied, talliesOf } from './tallies';
 
@@ -25,6 +24,30 @@ const byNumber = (values: FacetValue[]): FacetValue[] => values.sort((a, b) => b
 
 type Rows = Knex.QueryBuilder;
 
+/** More sources than this are looked for in a table of their own, not in a list that is read anew for each thing counted. */
+const MANY = 16_000;
+let calls = 0;
+
+/**
+ * Puts ids where each thing that is counted looks them up, for as long as `work` takes: a table of the connection, which no
+ * other sees and nothing is written to disk for.
+ */
+async function laidOut<T>(ctx: Context, ids: string[], work: (call: number) => Promise<T>): Promise<T> {
+  const call = ++calls;
+  await ctx.db.raw(
+    'CREATE TEMP TABLE IF NOT EXISTS counted_among (call INTEGER, id TEXT, PRIMARY KEY (call, id)) WITHOUT ROWID',
+  );
+  await ctx.db.raw('INSERT INTO counted_among SELECT ?, value FROM json_each(?)', [
+    call,
+    JSON.stringify(ids),
+  ]);
+  try {
+    return await work(call);
+  } finally {
+    await ctx.db('counted_among').where({ call }).delete();
+  }
+}
+
 /** The sources that a filter leaves, found once for all that is counted among them. */
 interface Among {
   ctx: Context;
@@ -35,23 +58,36 @@ interface Among {
   all: (rows: Rows) => Rows;
 }
 
-async function among(ctx: Context, filter: SourceFilter): Promise<Among> {
+/** Counts among the sources that a filter leaves. */
+async function withAmong<T>(
+  ctx: Context,
+  filter: SourceFilter,
+  count: (of: Among) => Promise<T>,
+): Promise<T> {
   const { projectId } = filter;
   if (!onlyProject(filter)) {
-    const ids = JSON.stringify(await listIds(ctx, filter));
+    const ids = ((await living(ctx, filter).select('source.id')) as { id: string }[]).map(({ id }) => id);
+    const all = (rows: Rows) => rows;
+    if (ids.length > MANY)
+      return laidOut(ctx, ids, (call) => {
+        const narrow = (rows: Rows, column: string) =>
+          rows.whereRaw(`EXISTS (SELECT 1 FROM counted_among WHERE call = ? AND id = ${column})`, [call]);
+        return count({ ctx, filter, narrow, all });
+      });
+    const given = JSON.stringify(ids);
     const narrow = (rows: Rows, column: string) =>
-      rows.whereRaw(`${column} IN (SELECT value FROM json_each(?))`, [ids]);
-    return { ctx, filter, narrow, all: (rows) => rows };
+      rows.whereRaw(`${column} IN (SELECT value FROM json_each(?))`, [given]);
+    return count({ ctx, filter, narrow, all });
   }
   const narrow = (rows: Rows, column: string) =>
     rows.whereIn(column, living(ctx, filter).select('source.id'));
   // What stands beside sources of a library stands beside its living ones alone, as facets and findings do.
-  return {
+  return count({
     ctx,
     filter,
     narrow: projectId ? narrow : (rows) => rows,
     all: projectId ? (rows) => rows : (rows) => rows.where({ library_id: ctx.libraryId }),
-  };
+  });
 }
 
 /** The values of a column of a table beside sources, those that most have first. */
@@ -78,9 +114,10 @@ async function byColumn(
   column: 'type' | 'year',
 ): Promise<FacetValue[]> {
   if (onlyProject(filter)) return byNumber(await tallied(ctx, column, filter.projectId));
+  // With the sign, the column orders nothing: what narrows is looked up first, and its values are counted then.
   const rows = (await living(ctx, filter)
-    .whereNotNull(`source.${column}`)
-    .groupBy(`source.${column}`)
+    .whereRaw(`+source.${column} IS NOT NULL`)
+    .groupByRaw(`+source.${column}`)
     .select(`source.${column} as value`)
     .count({ n: '*' })) as { value: string | number; n: number }[];
   return byNumber(rows.map(({ value, n }) => ({ value: String(value), n })));
@@ -169,14 +206,18 @@ export async function facetsOf(
 ): Promise<{ field: OfferedField; values: FacetValue[] }[]> {
   const fields = Object.keys(OFFERED) as OfferedField[];
   // Most fields narrow nothing yet, and are counted among the same sources.
-  const left = new Map<string, Promise<Among>>();
-  const values = fields.map(async (field) => {
+  const left = new Map<string, { rest: SourceFilter; fields: OfferedField[] }>();
+  for (const field of fields) {
     const rest = without(filter, field);
     const key = JSON.stringify(rest);
-    if (!left.has(key)) left.set(key, among(ctx, rest));
-    return OFFERED[field](await left.get(key)!);
-  });
-  return Promise.all(
-    fields.map(async (field, i) => ({ field, values: (await values[i]!).filter(({ n }) => n > 0) })),
-  );
+    const same = left.get(key) ?? { rest, fields: [] };
+    same.fields.push(field);
+    left.set(key, same);
+  }
+  const found = new Map<OfferedField, FacetValue[]>();
+  for (const { rest, fields } of left.values())
+    await withAmong(ctx, rest, async (of) => {
+      for (const field of fields) found.set(field, await OFFERED[field](of));
+    });
+  return fields.map((field) => ({ field, values: found.get(field)!.filter(({ n }) => n > 0) }));
 }

@@ -29,6 +29,13 @@ export const HANGING: readonly Hanging[] = [
   { table: 'passage', column: 'source_id', merging: 'goes over', leaving: 'leaves', made: true },
   { table: 'copy', column: 'source_id', merging: 'goes over', leaving: 'leaves' },
   { table: 'note', column: 'source_id', merging: 'goes over', leaving: 'lets go', made: true },
+  {
+    table: 'note_named',
+    column: 'source_id',
+    merging: 'joins',
+    beside: { column: 'note_id', of: 'note' },
+    leaving: 'leaves',
+  },
   { table: 'task', column: 'source_id', merging: 'goes over', leaving: 'leaves', made: true },
   { table: 'lead', column: 'met_in', merging: 'goes over', leaving: 'lets go', made: true },
   { table: 'lead', column: 'found_id', merging: 'goes over', leaving: 'lets go', made: true },

@@ -9,7 +9,7 @@ import { twiceAmong } from '../duplicates/groups';
 import { printedSoFar, type Look, type ShownReference } from '../lists/printing';
 import { inOutline, sectionIds } from '../projects/sections';
 import { readingOf, type Reading } from '../reading/repository';
-import { withFit } from '../search/repository';
+import { soughtBy, withFit } from '../search/repository';
 import { findSource, living, openSource, type SourceFilter, type SourceRow } from './repository';
 import { tallied, talliesOf } from './tallies';
 
@@ -189,8 +189,10 @@ export async function listSources(
   page: { from: Beginning; limit: number; sort: Sort },
 ): Promise<{ total: number; items: SourceItem[] }> {
   // Ids alone are read from the index; the rows of a page are fetched by them.
-  const ids = living(ctx, filter).limit(page.limit).select('source.id');
-  const fits = page.sort === 'fit' && withFit(ctx, ids, 'source.id', 'source', parseQuery(filter.text ?? ''));
+  const asked = parseQuery(filter.text ?? '');
+  const fits = page.sort === 'fit' && soughtBy(asked).all !== undefined;
+  const ids = living(ctx, filter, fits).limit(page.limit).select('source.id');
+  if (fits) withFit(ctx, ids, 'source.id', 'source', asked);
   if (fits) void ids.orderBy('fitting.fit');
   const own = page.sort === 'own' && filter.section !== undefined && filter.section !== 'none';
   if (own)

@@ -448,7 +448,7 @@ export interface SourceFilter {
 }
 
 /** The living sources (neither binned nor merged away) that fit a filter. */
-export function living(ctx: Context, filter: SourceFilter): Knex.QueryBuilder {
+export function living(ctx: Context, filter: SourceFilter, fitted = false): Knex.QueryBuilder {
   const query = scoped<SourceRow>(ctx, 'source').whereNull('source.binned').whereNull('source.merged_into');
   if (filter.projectId)
     query.whereIn('source.id', ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'));
@@ -461,6 +461,6 @@ export function living(ctx: Context, filter: SourceFilter): Knex.QueryBuilder {
     void query.whereIn('source.id', placedBelow(ctx, filter.section).select('placement.source_id'));
   if (filter.state === 'intake') query.whereNull('source.checked');
   if (filter.ids) void query.whereIn('source.id', filter.ids);
-  if (filter.text) asQueried(ctx, query, parseQuery(filter.text));
+  if (filter.text) asQueried(ctx, query, parseQuery(filter.text), fitted);
   return query;
 }

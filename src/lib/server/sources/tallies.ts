@@ -62,10 +62,10 @@ async function shownToMe(ctx: Context, projectId: string): Promise<[Counted, num
   ];
 }
 
-/** How many sources have each value of a kind, such as each type, as they are kept. */
+/** How many sources have each value of a kind, such as each type, as they are kept; `published` is a year and a type, `1999:book`. */
 export async function tallied(
   ctx: Context,
-  kind: 'type' | 'year' | 'tag',
+  kind: 'type' | 'year' | 'tag' | 'published',
   projectId = '',
 ): Promise<{ value: string; n: number }[]> {
   const rows = (await mine(ctx, projectId)
@@ -84,15 +84,17 @@ const mine = (ctx: Context, projectId: string) =>
 
 const LIVING = 's.binned IS NULL AND s.merged_into IS NULL';
 const WHOSE = `CASE p.visibility WHEN 'private' THEN p.owner_id ELSE '' END`;
+const PUBLISHED = `'published:' || s.year || ':' || s.type`;
 /** Each count as it follows from the rows themselves: library, project, person, what. `PROJECTS` is filled in below. */
 const FROM_ROWS = [
-  ...[`'sources'`, `'intake'`, `'findings'`, `'type:' || s.type`, `'year:' || s.year`].map(
+  ...[`'sources'`, `'intake'`, `'findings'`, `'type:' || s.type`, `'year:' || s.year`, PUBLISHED].map(
     (what) =>
       `SELECT s.library_id, f.project_id, '', ${what} FROM source s JOIN (PROJECTS) f ON f.source_id = s.id WHERE ${LIVING} ${
         {
           [`'intake'`]: 'AND s.checked IS NULL',
           [`'findings'`]: `AND s.findings <> '[]'`,
           [`'year:' || s.year`]: 'AND s.year IS NOT NULL',
+          [PUBLISHED]: 'AND s.year IS NOT NULL',
         }[what] ?? ''
       }`,
   ),

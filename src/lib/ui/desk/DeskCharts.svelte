@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { asking } from '$lib/core/query';
   import { TYPE_LABELS, type CslType } from '$lib/core/source';
   import type { chartsOf } from '$lib/server/overview';
   import { shortDay } from '../frame/dates';
   import { READING_NAMES } from '../source/naming';
   import { mostOf, spanOf, yearBins } from '../source/years';
-  import CountChart from './CountChart.svelte';
+  import CountChart, { MOST_STACKED } from './CountChart.svelte';
 
   /** How the work goes, as charts: what was added, what is read, what the sections rest on, of which years and kinds. */
   let { charts }: { charts: Awaited<ReturnType<typeof chartsOf>> } = $props();
@@ -12,8 +13,22 @@
   /** How many kinds are drawn. */
   const KINDS = 8;
   const SECTIONS = 20;
+  const nameOf = (type: string) => TYPE_LABELS[type as CslType] ?? type;
   const most = $derived(mostOf(charts.years));
-  const bins = $derived(yearBins(charts.years.filter(({ year }) => year >= most.from && year <= most.to)));
+  const late = $derived(charts.years.filter(({ year }) => year >= most.from && year <= most.to));
+  const bins = $derived(yearBins(late));
+  /** The kinds that are told apart by year: those there are most of, and what is left as one. */
+  const told = $derived(
+    charts.types
+      .slice(0, charts.types.length > MOST_STACKED ? MOST_STACKED - 1 : MOST_STACKED)
+      .map(({ type }) => type),
+  );
+  const stack = $derived(
+    charts.types.length > told.length ? [...told, undefined] : (told as (string | undefined)[]),
+  );
+  const inStack = (type: string) => (told.includes(type) ? type : undefined);
+  const queryOf = (type: string | undefined) =>
+    type ? asking(['type', [type]]) : told.map((one) => `-${asking(['type', [one]])}`).join(' ');
   const earlier = $derived(charts.years.reduce((sum, { year, n }) => sum + (year < most.from ? n : 0), 0));
   const read = $derived(charts.reading.some(({ n }) => n > 0));
   const thin = (sources: number, passages: number) =>
@@ -61,7 +76,7 @@
         of={['sources']}
         lying
         points={charts.types.slice(0, KINDS).map(({ type, n }) => ({
-          text: TYPE_LABELS[type as CslType] ?? type,
+          text: nameOf(type),
           n: [n],
           href: `/sources?q=type:${type}`,
         }))}
@@ -92,13 +107,22 @@
     {/if}
     {#if bins.length > 1}
       <CountChart
-        title="By year of publication"
-        of={['sources']}
-        points={bins.map(({ from, to, n }) => ({
+        title="By year of publication and kind"
+        of={stack.map((type) => (type ? nameOf(type) : 'Other kinds'))}
+        stacked
+        height={220}
+        points={bins.map(({ from, to }) => ({
           text: spanOf(String(from), String(to)),
           short: String(from),
-          n: [n],
+          n: stack.map((type) =>
+            late.reduce(
+              (sum, one) =>
+                sum + (one.year >= from && one.year <= to && inStack(one.type) === type ? one.n : 0),
+              0,
+            ),
+          ),
           href: `/sources?from=${from}&to=${to}`,
+          hrefs: stack.map((type) => `/sources?from=${from}&to=${to}&q=${encodeURIComponent(queryOf(type))}`),
         }))}
       />
       {#if earlier}

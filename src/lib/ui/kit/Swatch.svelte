@@ -28,6 +28,12 @@
   .stripes {
     background: repeating-linear-gradient(135deg, var(--of) 0 2px, var(--page) 2px 4.5px);
   }
+  .upright {
+    background: repeating-linear-gradient(90deg, var(--of) 0 1.5px, var(--page) 1.5px 4px);
+  }
+  .level {
+    background: repeating-linear-gradient(0deg, var(--of) 0 1.5px, var(--page) 1.5px 4px);
+  }
   .dots {
     background: radial-gradient(circle, var(--of) 1.1px, var(--page) 1.5px) 50% 50% / 4px 4px;
   }

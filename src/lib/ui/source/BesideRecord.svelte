@@ -6,8 +6,8 @@
   import type { TaskItem } from '$lib/server/tasks';
   import type { Project, Section } from '$lib/server/projects';
   import ListedDialog from '../capture/ListedDialog.svelte';
-  import NoteCard from '../capture/NoteCard.svelte';
-  import NoteEntry from '../capture/NoteEntry.svelte';
+  import NoteCard from '../notes/NoteCard.svelte';
+  import NoteEntry from '../notes/NoteEntry.svelte';
   import { call, copyKind } from '../frame/client';
   import { dateLabel } from '../frame/dates';
   import { renewed } from '../frame/live.svelte';

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { toggled, valuesOf } from '$lib/core/query';
+  import { toggled, valuesOf, withField } from '$lib/core/query';
+  import type { TagLook } from '$lib/core/source';
   import type { FacetValue, OfferedField } from '$lib/server/sources';
   import { page } from '$app/state';
   import { call } from '../frame/client';
@@ -44,6 +45,25 @@
       ? all
       : all.filter((v, i) => i < FIRST || chosen(field).includes(v.value.toLowerCase()));
   };
+
+  /** The groups of the tags that are there, each with its tags. */
+  const groupsOf = (values: FacetValue[]): [group: string, tags: string[]][] => {
+    const looks = page.data.tagLooks as Record<string, TagLook>;
+    const groups: Record<string, string[]> = {};
+    for (const { value } of values) {
+      const group = looks[value]?.group;
+      if (group) (groups[group] ??= []).push(value);
+    }
+    return Object.entries(groups).sort(([a], [b]) => a.localeCompare(b));
+  };
+  const has = (tags: string[]) => tags.every((tag) => chosen('tag').includes(tag.toLowerCase()));
+  /** Asks for any tag of a group beside those asked for; for none of them, where it did. */
+  function toggleGroup(tags: string[]) {
+    const others = valuesOf(query, 'tag').filter(
+      (one) => !tags.some((tag) => tag.toLowerCase() === one.toLowerCase()),
+    );
+    narrowTo(withField(query, 'tag', has(tags) ? others : [...others, ...tags]));
+  }
 </script>
 
 <div class="facets" role="group" aria-label="Narrow by">
@@ -52,6 +72,17 @@
     {#if values.length || chosen(field).length}
       <section aria-label={FIELD_NAMES[field]}>
         <h3>{FIELD_NAMES[field]}</h3>
+        {#if field === 'tag'}
+          {#each groupsOf(values) as [group, tags] (group)}
+            <Button
+              look="chip"
+              class="mr-1 mb-1"
+              aria-pressed={has(tags)}
+              title="Any of {tags.join(', ')}"
+              onclick={() => toggleGroup(tags)}>Any of {group}</Button
+            >
+          {/each}
+        {/if}
         <ul>
           {#each shown(field, values) as { value, n } (value)}
             <li>

@@ -39,6 +39,10 @@ import * as template from './0037-template';
 import * as draftPictures from './0038-draft-pictures';
 import * as byKind from './0039-by-kind';
 import * as tagLooks from './0040-tag-looks';
+import * as orcids from './0041-orcids';
+import * as published from './0042-published';
+import * as notes from './0043-notes';
+import * as covering from './0044-covering';
 
 interface Migration {
   name: string;
@@ -86,6 +90,10 @@ export const MIGRATIONS: Migration[] = [
   { name: '0038-draft-pictures', up: draftPictures.up },
   { name: '0039-by-kind', up: byKind.up },
   { name: '0040-tag-looks', up: tagLooks.up },
+  { name: '0041-orcids', up: orcids.up },
+  { name: '0042-published', up: published.up },
+  { name: '0043-notes', up: notes.up },
+  { name: '0044-covering', up: covering.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { timeLabel } from '../frame/dates';
-  import { Button, Textarea } from '../kit';
+  import { asContent, contentOf, plainOf, type NoteContent } from '$lib/core/notes';
+  import type { TagTint } from '$lib/core/source';
+  import { Button } from '../kit';
   import { page } from '$app/state';
   import { may } from '$lib/core/members';
   import type { NoteItem } from '$lib/server/notes';
@@ -11,6 +13,10 @@
   import { drafts } from '../frame/drafts';
   import { renewed } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
+  import NoteColour from './NoteColour.svelte';
+  import NoteField from './NoteField.svelte';
+  import NotePaper from './NotePaper.svelte';
+  import NoteText from './NoteText.svelte';
 
   interface Props {
     note: NoteItem;
@@ -19,18 +25,25 @@
   }
   let { note, where = true }: Props = $props();
   let editing = $state(false);
-  let body = $state('');
+  let content = $state.raw<NoteContent>([]);
+  let tint = $state<TagTint | null>(null);
   let visibility = $state<'private' | 'library'>('library');
   let shownTo = $state<string[]>([]);
   const mine = $derived(note.ownerId === people.self);
   const changes = $derived(mine ? may(page.data.role, 'annotate') : may(page.data.role, 'edit'));
   const draft = $derived(`note text ${note.id}`);
-  $effect(() => {
-    if (editing && body !== note.body) drafts.keep(draft, body);
-  });
+  /** How it is written, before anything is typed. */
+  const written = $derived(note.content ?? contentOf(note.body));
+  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+  function write(now: NoteContent) {
+    content = now;
+    if (same(now, written)) drafts.drop(draft);
+    else drafts.keep(draft, now);
+  }
   function edit() {
-    body = drafts.find<string>(draft) ?? note.body;
-    [visibility, shownTo] = [note.visibility, note.shownTo];
+    const typed = drafts.find<NoteContent | string>(draft);
+    content = typeof typed === 'string' ? contentOf(typed) : (typed ?? written);
+    [visibility, shownTo, tint] = [note.visibility, note.shownTo, note.tint];
     editing = true;
   }
   function leave() {
@@ -42,11 +55,14 @@
     editing = false;
     drafts.drop(draft);
     const seen = { visibility, shownTo };
-    if (body === note.body && onlyFor({ ...note, ...seen }) === onlyFor(note)) return;
+    const kept = asContent(content);
+    const words = kept ? { content: kept } : { body: plainOf(content) };
+    const unchanged = kept ? same(kept, note.content) : !note.content && words.body === note.body;
+    if (unchanged && tint === note.tint && onlyFor({ ...note, ...seen }) === onlyFor(note)) return;
     const made = await attempt(() =>
       call<{ revisionId?: string }>('PATCH', `/api/notes/${note.id}`, {
         base: note.revision,
-        change: { body, ...(mine ? seen : {}) },
+        change: { ...(unchanged ? {} : words), tint, ...(mine ? seen : {}) },
       }),
     );
     if (made) done('Saved.', [made.revisionId]);
@@ -62,26 +78,26 @@
   }
 </script>
 
-<article data-note={note.id}>
+<article data-note={note.id} id="note-{note.id}">
   {#if editing}
-    <Textarea
-      rows="4"
-      aria-label="Note"
-      bind:value={body}
+    <NoteField
+      id="write-{note.id}"
+      label="Note"
       autofocus
-      onkeydown={(e) => {
-        if (e.key === 'Escape') leave();
-        else if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void save();
-      }}
-    ></Textarea>
+      {content}
+      onwrite={write}
+      onkeep={save}
+      onleave={leave}
+    />
     <div class="foot">
       <Button small look="main" onclick={save}>Save</Button><Button small look="quiet" onclick={leave}
         >Leave it</Button
       >
+      <NoteColour bind:tint />
       {#if mine && people.several}<WhoSees bind:visibility bind:shownTo />{/if}
     </div>
   {:else}
-    {#if note.body}<p class="body">{note.body}</p>{/if}
+    {#if note.body}<NoteText {note} />{/if}
     {#if note.audio}
       <audio
         controls
@@ -90,8 +106,18 @@
         aria-label="Recording{note.audio.seconds ? `, ${note.audio.seconds} seconds` : ''}"
       ></audio>
     {/if}
+    {#if note.namedBy?.length}
+      <p class="small-label">
+        Named in
+        {#each note.namedBy as one, i (one.id)}{i ? ', ' : ''}<a
+            class="link"
+            href="/notes?in=library#note-{one.id}">{one.called}</a
+          >{/each}
+      </p>
+    {/if}
     <div class="foot">
       {#if people.several}<PersonMark id={note.ownerId} name={nameOf(note.ownerId)} self={mine} />{/if}
+      {#if note.tint}<NotePaper tint={note.tint} />{/if}
       <span class="small-label"
         >{timeLabel(note.added)}{onlyFor(note) ? ` · ${onlyFor(note)}` : ''}{where && note.projectName
           ? ` · ${note.projectName}`
@@ -112,10 +138,10 @@
     gap: 5px;
     max-width: 820px;
   }
-  .body {
-    font-size: 15px;
-    white-space: pre-wrap;
-    overflow-wrap: anywhere;
+  article:target {
+    outline: 2px solid var(--thread);
+    outline-offset: 8px;
+    border-radius: 3px;
   }
   .foot {
     display: flex;

@@ -1,10 +1,14 @@
 <script lang="ts">
+  import { asContent, contentOf, plainOf, type NoteContent } from '$lib/core/notes';
+  import type { TagTint } from '$lib/core/source';
   import { spokenText } from '$lib/core/text';
-  import { Button, Textarea } from '../kit';
+  import { Button } from '../kit';
   import { people } from '../people/others.svelte';
   import WhoSees from '../people/WhoSees.svelte';
-  import { hear } from './hearing';
-  import { isUnreached, WAITS, waitFor } from './sending.svelte';
+  import { hear } from '../capture/hearing';
+  import { isUnreached, WAITS, waitFor } from '../capture/sending.svelte';
+  import NoteColour from './NoteColour.svelte';
+  import NoteField from './NoteField.svelte';
   import { onDestroy, untrack } from 'svelte';
   import { MicrophoneOutline } from 'flowbite-svelte-icons';
   import { ApiError, call } from '../frame/client';
@@ -22,21 +26,24 @@
   }
   let { projectId, sourceId, label = 'A thought', onkept, autofocus = false }: Props = $props();
   const draft = $derived(`note ${sourceId ?? projectId ?? ''}`);
-  let body = $state('');
+  const EMPTY: NoteContent = [];
+  let content = $state.raw<NoteContent>(EMPTY);
+  const body = $derived(plainOf(content));
+  let tint = $state<TagTint | null>(null);
   let visibility = $state<'private' | 'library'>('library');
   let shownTo = $state<string[]>([]);
   let begun = false;
   // What was typed here before and not kept is there again.
   $effect(() => {
-    const found = drafts.find<string>(draft);
+    const found = drafts.find<NoteContent | string>(draft);
     untrack(() => {
-      if (!begun && found && !body) body = found;
+      if (!begun && found && !body) content = typeof found === 'string' ? contentOf(found) : found;
       begun = true;
     });
   });
   $effect(() => {
     if (!begun) return;
-    if (body.trim()) drafts.keep(draft, body);
+    if (body.trim()) drafts.keep(draft, content);
     else drafts.drop(draft);
   });
   let recorder = $state<MediaRecorder | undefined>();
@@ -53,24 +60,30 @@
   });
 
   async function kept(words: string) {
-    body = '';
+    content = EMPTY;
     done(words);
     onkept?.();
     await renewed();
   }
+
+  /** What is said of the note, as it is sent. */
+  const said = () => {
+    const written = asContent(content);
+    return { body, ...(written ? { content: written } : {}), tint, projectId, sourceId, visibility, shownTo };
+  };
 
   async function keep(event?: Event) {
     event?.preventDefault();
     if (!body.trim() || busy) return;
     if (recorded) return keepRecorded();
     busy = true;
-    const note = { body, projectId, sourceId, visibility, shownTo };
+    const note = said();
     try {
       await call('POST', '/api/notes', note);
       await kept('Kept.');
     } catch (error) {
       if (isUnreached(error) && (await waitFor({ kind: 'note', body: note }))) {
-        body = '';
+        content = EMPTY;
         done(WAITS);
       } else trouble(error);
     }
@@ -80,10 +93,10 @@
   /** Keeps the recording with the words beside it. */
   async function keepRecorded() {
     if (!recorded) return;
-    const said = encodeURIComponent(JSON.stringify({ body, projectId, sourceId, visibility, shownTo }));
+    const of = encodeURIComponent(JSON.stringify(said()));
     busy = true;
     try {
-      await sendSound(`/api/notes/spoken?seconds=${seconds}&said=${said}`, recorded);
+      await sendSound(`/api/notes/spoken?seconds=${seconds}&said=${of}`, recorded);
       recorded = undefined;
       await kept('The recording is kept.');
     } catch (error) {
@@ -127,7 +140,7 @@
     const parts: Blob[] = [];
     const made = new MediaRecorder(stream);
     const before = body;
-    const hearing = hear((words) => (body = written(before, words)));
+    const hearing = hear((words) => (content = contentOf(written(before, words))));
     made.ondataavailable = (e) => parts.push(e.data);
     made.onstop = async () => {
       clearInterval(timer);
@@ -149,7 +162,7 @@
       }
       // Where nothing writes it out there is nothing to correct.
       if (!words) return keepRecorded();
-      body = written(before, words);
+      content = contentOf(written(before, words));
       requestAnimationFrame(() => document.getElementById(id)?.focus());
     };
     seconds = 0;
@@ -160,17 +173,16 @@
 </script>
 
 <form onsubmit={keep} class="entry">
-  <label class="small-label" for={id}>{label}</label>
-  <Textarea
+  <span class="small-label" aria-hidden="true">{label}</span>
+  <NoteField
     {id}
+    {label}
     {autofocus}
-    rows="2"
-    bind:value={body}
-    placeholder="In your own words; it is kept as it is"
-    onkeydown={(e) => {
-      if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void keep(e);
-    }}
-  ></Textarea>
+    {content}
+    placeholder="In your own words; @ names a source or a note"
+    onwrite={(now) => (content = now)}
+    onkeep={() => keep()}
+  />
   <div class="line">
     <Button small look="main" type="submit" disabled={!body.trim() || busy}
       >{recorded ? 'Keep with the sound' : 'Keep'}</Button
@@ -186,6 +198,7 @@
     {:else}
       <Button small onclick={speak}><MicrophoneOutline size="xs" /> Speak it</Button>
     {/if}
+    <NoteColour bind:tint />
     {#if people.several}<WhoSees bind:visibility bind:shownTo />{/if}
   </div>
 </form>
