@@ -88,6 +88,7 @@ export default ts.config(
         ['$lib/server/*/*', '!$lib/server/access/*', '!$lib/server/http/*', '!$lib/server/db/open'],
         'A room of the server has one door: its index.ts. Its repository is its own.',
       ],
+      [['zod'], 'What a request may say stands beside the service: requests.ts of its room.', true],
     ],
   ),
   layer(['src/lib/ui/**'], [[...SERVER, true], READING, ROUTES]),

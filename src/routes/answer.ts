@@ -1,6 +1,5 @@
 import { error, json, type RequestEvent, type RequestHandler } from '@sveltejs/kit';
-import { z } from 'zod';
-import { ANNOTATION_KINDS } from '$lib/core/citing';
+import type { z } from 'zod';
 import type { Context } from '$lib/server/access/context';
 import type { From, Signed } from '$lib/server/accounts';
 import { config } from '$lib/server/config';
@@ -165,23 +164,6 @@ export function takesFile<T>(
 
 /** The id in a route's address. */
 export const idOf = (event: RequestEvent): string => (event.params as Record<string, string>).id ?? '';
-
-/** How many sources can be chosen at once. */
-export const MOST_IDS = 20_000;
-export const ids = z.array(z.string().max(60)).max(MOST_IDS);
-export const look = z.object({ style: z.string().max(200), locale: z.string().max(20) });
-export const scope = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('library') }),
-  z.object({ kind: z.literal('project'), projectId: z.string() }),
-  z.object({ kind: z.literal('section'), sectionId: z.string().max(60) }),
-  z.object({ kind: z.literal('tag'), tag: z.string().max(120), projectId: z.string().max(60).optional() }),
-  z.object({ kind: z.literal('selection'), ids }),
-]);
-export const setting = z.object({
-  heading: z.string().trim().max(200).optional(),
-  group: z.enum(['kind', 'section']).optional(),
-  annotate: z.array(z.enum(ANNOTATION_KINDS)).optional(),
-});
 
 /** A kept file as an answer that never runs in the page, with the one byte range asked for (RFC 9110, 14). */
 export function fileAnswer(

@@ -49,6 +49,7 @@ const VIEWS = () => {
     '/notes',
     '/tags',
     '/tags/news',
+    '/people',
     '/proof',
     '/ways-in',
     '/capture',

@@ -141,6 +141,49 @@ describe('finding one’s way in the sources', () => {
     await me.page.waitForSelector('.name .swatch.stripes');
   });
 
+  it('has a page for each tag with what it stands with, and narrows by a group of tags', async () => {
+    await me.open('/tags');
+    await me.press('Grain', 'main');
+    await me.see('1 source, 0 passages in the library · What was ground');
+    await me.page.waitForSelector('.sheet .reference [data-field]');
+    await me.press('Rename Grain');
+    await me.type('New name of Grain', 'Corn and grain');
+    await me.press('Rename', 'main form');
+    await me.page.waitForFunction(() => location.pathname === '/tags/Corn%20and%20grain');
+    await me.see('Corn and grain', 'h1');
+    await me.press('Undo', '.toasts');
+    await until(
+      'the old name',
+      async () => app.rows("SELECT 1 FROM source_tag WHERE tag = 'Grain'").length === 1,
+    );
+    await me.open('/sources');
+    await me.press('Narrow by…');
+    await me.press('Any of What was ground');
+    await me.see('1 found');
+    await me.press('Any of What was ground');
+    await me.gone('1 found');
+  });
+
+  it('says who is meant by a name, and writes one person’s names as one', async () => {
+    await me.open('/people');
+    const [first, second] = await me.page.$$eval('.names .name a.serif', (all) =>
+      all.slice(0, 2).map((a) => a.textContent!.trim()),
+    );
+    await me.press(`ORCID of ${first}`);
+    await me.type(`ORCID of ${first}`, '0000-0002-1825-0098');
+    await me.press('Keep it');
+    await me.see('This is no ORCID');
+    await me.type(`ORCID of ${first}`, 'https://orcid.org/0000-0002-1825-0097');
+    await me.press('Keep it');
+    await me.see('ORCID 0000-0002-1825-0097', '.names');
+    await me.press(`ORCID of ${second}`);
+    await me.type(`ORCID of ${second}`, '0000000218250097');
+    await me.press('Keep it');
+    await me.see(`the same as ${first}`, '.names');
+    await me.press('Undo', '.toasts');
+    await me.gone(`the same as ${first}`, '.names');
+  });
+
   it('keeps the keywords a source came with apart from its tags until they are taken', async () => {
     await me.importPasted(
       JSON.stringify([

@@ -478,6 +478,7 @@ describe('a thought', () => {
     await me.see('and tomorrow', '.note-text');
   });
   it('spoken is kept as a recording that plays', async () => {
+    await me.open('/notes');
     await me.press('Speak it');
     await me.see('Recording, 1 s');
     await me.press('Stop');

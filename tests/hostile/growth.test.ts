@@ -14,6 +14,7 @@ const HERE = [
   'duplicates',
   'figures',
   'documents',
+  'notes',
 ];
 for (const room of HERE)
   describe(`core/${room}`, () => {

@@ -168,7 +168,7 @@ describe('asked as', { timeout: 600_000 }, () => {
     expect(
       acted.filter(
         (route) =>
-          !/(?:out|shown|copied|lines|preview|example|export|printed|changing|find|material|works|merged|known|cited|citations|citekeys|references|scope|manuscripts)$/.test(
+          !/(?:out|shown|copied|lines|preview|example|export|printed|changing|find|material|works|merged|known|cited|citations|citekeys|references|scope|manuscripts|named)$/.test(
             route,
           ) &&
           !/^api\/(?:account|door\/(?:forgotten|passkey)$|here$|libraries$|reading$|replies\/seen$|copies\/\[id\]\/place$)/.test(
@@ -220,7 +220,7 @@ describe('asked as', { timeout: 600_000 }, () => {
 
   it('an annotator: passages, notes and tasks of their own, and no record', async () => {
     const { changed } = await askAll('annotator');
-    const own = /: (?:passage|passage_tag|passage_link|note|task|revision|search|reply|settled)$/;
+    const own = /: (?:passage|passage_tag|passage_link|note|note_named|task|revision|search|reply|settled)$/;
     expect(changed.filter((line) => !own.test(line))).toEqual([]);
     expect(
       changed.some((line) => /: passage$/.test(line)) && changed.some((line) => /: note$/.test(line)),

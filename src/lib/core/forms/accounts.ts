@@ -25,3 +25,8 @@ export const accountChange = z.strictObject({ name, mail: mailAddress, phrase })
 export const phraseChange = z.strictObject({ phrase, next: phrase });
 /** Where a way back in is sent. */
 export const forgottenWords = z.strictObject({ mail: mailAddress });
+
+/** A new pass phrase, where the old one is not asked. */
+export const newPhrase = z.strictObject({
+  phrase: z.string().min(1, { message: 'Type a new pass phrase.' }).max(1_000),
+});

@@ -65,7 +65,14 @@ export const fieldChangeWords = z
     if (problem) ctx.addIssue({ code: 'custom', message: problem });
   });
 
-export { accountChange, accountWords, forgottenWords, phraseChange, signInWords } from './accounts';
+export {
+  accountChange,
+  accountWords,
+  forgottenWords,
+  newPhrase,
+  phraseChange,
+  signInWords,
+} from './accounts';
 export { invitationWords, libraryWords, memberWords, roleWords } from './members';
 export {
   choiceChange,

@@ -35,6 +35,8 @@ export {
 } from './passkeys';
 export { askerOf, atMostWith, tokenReaches, type Asker, type Signed } from './asking';
 
+export * from './requests';
+
 const notLetIn = (message: string, field?: string) =>
   new Refusal(401, message, field ? [`${field}: ${message}`] : [], 'signed-out');
 

@@ -37,6 +37,8 @@ export {
   type Opening,
 } from './opened';
 
+export * from './requests';
+
 let making: { share: number; name: string } | undefined;
 let problem: string | undefined;
 

@@ -1,3 +1,4 @@
+import { BIN_KINDS, type BinKind } from './requests';
 import { change } from '../access/change';
 import type { Knex } from 'knex';
 import { scoped, type Context } from '../access/context';
@@ -13,6 +14,8 @@ import { Refusal } from '../access/refusal';
 import { takeOff } from '../sources/hanging';
 import { takeOutOfIndex, type SearchKind } from '../search/repository';
 
+export * from './requests';
+
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads', 'tasks', 'projects'] } as const;
 
@@ -26,8 +29,6 @@ const TABLES = {
   sections: 'section',
   projects: 'project',
 } as const;
-export const BIN_KINDS = ['tasks', 'passages', 'leads', 'notes', 'sources', 'sections', 'projects'] as const;
-export type BinKind = (typeof BIN_KINDS)[number];
 
 type Row = Record<string, string | null>;
 

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { READABLE, sniff } from '../../core/formats';
 import { looksLikeReference, splitReferences } from '../../core/leads';
 import {
@@ -34,15 +33,8 @@ export { fetchCopy } from './gather';
 export { findShared, keepShared } from './shared';
 export type { CaptureInput, CaptureResult, Choice, Double, Into } from './types';
 
-/** What goes with a capture, as a request says it. */
-export const into = z.object({
-  projectId: z.string().max(60).optional(),
-  sectionId: z.string().max(60).optional(),
-  tags: z.array(z.string().trim().min(1).max(120)).max(50).optional(),
-  note: z.string().max(20_000).optional(),
-  presetId: z.string().max(60).optional(),
-  leadId: z.string().max(60).optional(),
-});
+export { into } from './into';
+export * from './requests';
 
 /** Refuses a text that is no address and no identifier, with what it is instead. */
 const isNot = (message: string, code: 'is-references' | 'is-reference' | 'is-text') =>

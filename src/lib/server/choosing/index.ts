@@ -15,6 +15,8 @@ import { notHere, Refusal } from '../access/refusal';
 import { inParts, newId, now } from '../db/ids';
 import { checkSources } from '../sources/repository';
 
+export * from './requests';
+
 /** What is changed here. */
 const LEAD = { right: 'edit', of: ['choices'] } as const;
 const VOTE = { right: 'annotate', of: ['votes'] } as const;

@@ -12,6 +12,8 @@ import { binSources } from '../sources';
 import { getSources, insertSource, type Source } from '../sources/repository';
 import { inTurn } from '../turns';
 
+export * from './requests';
+
 /** Sources that are brought to another library at once. */
 const MOST = 500;
 

@@ -43,6 +43,8 @@ export { draftOutRequest, dropTemplate, writeDraft, writeInTemplate, type DRAFT_
 export { draftPicture, keepDraftPicture } from './pictures';
 export { worksFor, type DraftWork } from './works';
 
+export * from './requests';
+
 const CHANGE = { right: 'edit', of: ['drafts'] } as const;
 /** Most parts a draft can have. */
 const MOST_PARTS = 20_000;

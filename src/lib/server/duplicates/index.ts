@@ -39,6 +39,8 @@ export {
   type SpellingsIn,
 } from './respelling';
 
+export * from './requests';
+
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['sources', 'duplicates'] } as const;
 

@@ -27,6 +27,8 @@ export { recentImports, type ImportInBrief } from './reports';
 export { ANSWERS } from './types';
 export type * from './types';
 
+export * from './requests';
+
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['sources', 'jobs'] } as const;
 

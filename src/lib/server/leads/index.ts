@@ -22,6 +22,8 @@ import { read } from '../workers/pools';
 export { type Here } from './here';
 export { referencesIn, referencesOf, type ListedReference, type ListedReferences } from './listed';
 
+export * from './requests';
+
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['leads'] } as const;
 

@@ -14,6 +14,8 @@ import { sendMail } from '../mail';
 
 export { closeAccount, closingOf, deleteLibrary, type Closing } from './closing';
 
+export * from './requests';
+
 /** What is changed here. */
 const LEAD = { right: 'lead', of: ['members'] } as const;
 

@@ -1,3 +1,4 @@
+import type { Output } from './outputs';
 import { RELATION_LABELS } from '../../core/duplicates';
 import {
   annotated,
@@ -42,6 +43,9 @@ export {
 } from './printing';
 export { findStyles, styleName, styleSent, type FoundStyle } from './catalogue';
 export { bringStyle, changeStyle } from './styles';
+
+export * from './outputs';
+export * from './requests';
 
 /** Which sources a list holds. */
 export type Scope =
@@ -244,20 +248,6 @@ const copies = (list: PrintedList) => {
   const whole = printable(list);
   return { plain: listToText(whole), rich: listToHtml(whole) };
 };
-
-export const OUTPUTS = [
-  'docx',
-  'html',
-  'rtf',
-  'text',
-  'markdown',
-  'latex',
-  'csl-json',
-  'bibtex',
-  'biblatex',
-  'ris',
-] as const;
-export type Output = (typeof OUTPUTS)[number];
 
 export interface ExportFile {
   name: string;

@@ -1,16 +1,9 @@
+import type { noteChange, NoteWords } from './requests';
 import { change, checkRight } from '../access/change';
 import { z } from 'zod';
-import {
-  asContent,
-  namedIn,
-  noteContent,
-  plainOf,
-  renamed,
-  type Named,
-  type NoteContent,
-} from '../../core/notes';
+import { asContent, namedIn, plainOf, renamed, type Named, type NoteContent } from '../../core/notes';
 import { plain, squash, nfc, spokenText } from '../../core/text';
-import { shortLabel, TAG_TINTS, type TagTint } from '../../core/source';
+import { shortLabel, type TagTint } from '../../core/source';
 import { sniffBytes } from '../../reading/sniff';
 import { checkHere } from '../access/belongs';
 import { scoped, type Context } from '../access/context';
@@ -31,35 +24,10 @@ import { withWords } from '../search/repository';
 import { listSources } from '../sources/listing';
 import { getSources, ofSourcesAsked } from '../sources/repository';
 
+export * from './requests';
+
 /** What is changed here. */
 const CHANGE = { right: 'annotate', of: ['notes'] } as const;
-
-/** What a person says of a note. */
-export const noteWords = z.strictObject({
-  /** Its words; of a note that has a look they follow from how it is written. */
-  body: z.string().max(100_000).transform(nfc).default(''),
-  content: noteContent.nullable().default(null),
-  tint: z.enum(TAG_TINTS).nullable().default(null),
-  projectId: z.string().max(60).nullable(),
-  sourceId: z.string().max(60).nullable(),
-  visibility: z.enum(['private', 'library']).default('library'),
-  /** Who sees it too where it is private, by id. */
-  shownTo: z.array(z.string().max(60)).max(200).default([]),
-});
-export type NoteWords = z.input<typeof noteWords>;
-
-/** What is changed of a note; what is not named stays. */
-export const noteChange = z
-  .strictObject({
-    body: noteWords.shape.body.unwrap(),
-    content: noteWords.shape.content.unwrap(),
-    tint: noteWords.shape.tint.unwrap(),
-    projectId: noteWords.shape.projectId,
-    sourceId: noteWords.shape.sourceId,
-    visibility: noteWords.shape.visibility.unwrap(),
-    shownTo: noteWords.shape.shownTo.unwrap(),
-  })
-  .partial();
 
 /**
  * What is kept of how a note is written: what it names is there, and called as it is now; what is gone is words. What another
@@ -284,9 +252,6 @@ export async function listNotes(
 
 /** How many sources and notes are offered to be named. */
 const OFFERED = 6;
-
-/** Words of what is to be named. */
-export const namingWords = z.object({ words: z.string().max(200) });
 
 /** Something that a note can name: what it is called, and what else tells it from others. */
 export interface Nameable extends Named {

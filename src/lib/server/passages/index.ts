@@ -14,6 +14,8 @@ import type { ManyAct, NewPassage, PassageChange } from './requests';
 
 export { getPassages, passagesWhere, type Passage } from './repository';
 export {
+  carryingTo,
+  selectionGiven,
   linkRequest,
   manyRequest,
   MOST_PASSAGES,

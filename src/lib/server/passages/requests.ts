@@ -102,3 +102,12 @@ export const manyRequest = z.discriminatedUnion('act', [
 ]);
 type OfEach<T> = T extends unknown ? Omit<T, 'ids'> : never;
 export type ManyAct = OfEach<z.infer<typeof manyRequest>>;
+
+/** What is selected on a page, and its address. */
+export const selectionGiven = z.strictObject({
+  address: z.string().min(1).max(4_000),
+  selection: z.string().min(1).max(50_000),
+});
+
+/** The copy that passages are carried to. */
+export const carryingTo = z.object({ to: z.string().max(60) });

@@ -9,6 +9,8 @@ import { living, openSource, type SourceRow } from '../sources/repository';
 import { withPreset } from '../capture/keep';
 import { printedFields, printPreview, type Look, type ShownReference } from '../lists/printing';
 
+export * from './requests';
+
 /** What a preset would do to one of the library's own sources. */
 export interface PresetExample {
   label: string;

@@ -41,6 +41,8 @@ export { findProject, listProjects, projectsOf, type Project } from './repositor
 export { type OutlineItem } from './items';
 export { findSection, listSections, sectionsOf, type OutlineSection, type Section } from './sections';
 
+export * from './requests';
+
 const idGiven = z.string().max(60);
 const sectionName = z.string().trim().min(1, 'A section has a name').max(200);
 /** How many sources are placed in one step at most. */

@@ -9,6 +9,8 @@ import { inParts, newId, now } from '../db/ids';
 import { foundByReplies, getPassage, getPassages, type Passage } from '../passages/repository';
 import { getSources } from '../sources/repository';
 
+export * from './requests';
+
 /** What is changed here. */
 const CHANGE = { right: 'annotate', of: ['passages'] } as const;
 

@@ -6,3 +6,5 @@ export * from './listing';
 export { getSource, getSources, type Source, type SourceFilter } from './repository';
 export * from './taking-back';
 export { linesOf, type SourceLine } from './lines';
+
+export * from './requests';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
+  import { renew } from './live.svelte';
   import { styleLabel } from '$lib/core/citing';
   import { projectWords } from '$lib/core/forms';
   import type { Project } from '$lib/server/projects';
@@ -33,7 +33,7 @@
       await (of ? call('PATCH', `/api/projects/${of.id}`, said) : call('POST', '/api/projects', said));
       open = false;
       if (of) done(`${said.name} is changed.`);
-      await invalidateAll();
+      await renew('*');
     },
   );
 
@@ -47,9 +47,9 @@
     doneWithUndo(`${name} ${said}.`, async () => {
       await set({ [key]: !aside } as typeof how);
       if (key === 'binned') await call('POST', '/api/scope', { projectId: id });
-      await invalidateAll();
+      await renew('*');
     });
-    await invalidateAll();
+    await renew('*');
   }
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Select } from '../kit';
   import { tick } from 'svelte';
-  import { invalidateAll } from '$app/navigation';
+  import { renew } from './live.svelte';
   import type { LibraryOf } from '$lib/server/libraries';
   import type { Project } from '$lib/server/projects';
   import { call } from './client';
@@ -46,7 +46,7 @@
       return;
     }
     await attempt(() => call('POST', '/api/scope', { projectId: value || null }));
-    await invalidateAll();
+    await renew('*');
   }
 </script>
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
+  import { renew as renewPage } from '../frame/live.svelte';
   import { page } from '$app/state';
   import type { Opening } from '$lib/server/backup';
   import { call } from '../frame/client';
@@ -35,7 +35,7 @@
   // What came in is among the libraries of the frame too.
   const came = $derived(how.brought?.libraryId);
   $effect(() => {
-    if (came) void invalidateAll();
+    if (came) void renewPage('*');
   });
 </script>
 

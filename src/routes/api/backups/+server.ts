@@ -1,5 +1,5 @@
+import { nothing } from '$lib/server/requests';
 import { json } from '@sveltejs/kit';
-import { z } from 'zod';
 import { backups, beginBackup, checkKeeper } from '$lib/server/backup';
 import { asks, orRefuse } from '../../answer';
 import type { RequestHandler } from './$types';
@@ -11,7 +11,7 @@ export const GET: RequestHandler = async ({ locals }) => {
 };
 
 /** Begins one. */
-export const POST = asks(z.strictObject({}), async (_given, _ctx, { locals }) => {
+export const POST = asks(nothing, async (_given, _ctx, { locals }) => {
   checkKeeper(locals.asker);
   beginBackup();
 });

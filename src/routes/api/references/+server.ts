@@ -1,9 +1,7 @@
-import { z } from 'zod';
-import { listOfView } from '$lib/server/lists';
-import { asks, look, scope, setting } from '../../answer';
+import { listOfView, listAsked } from '$lib/server/lists';
+import { asks } from '../../answer';
 
 /** A reference list as it prints, for a view that is open. */
-export const POST = asks(
-  z.object({ view: z.string().max(60), scope, look, setting: setting.default({}) }),
-  ({ view, scope, look, setting }, ctx) => listOfView(ctx, view, scope, look, setting),
+export const POST = asks(listAsked, ({ view, scope, look, setting }, ctx) =>
+  listOfView(ctx, view, scope, look, setting),
 );

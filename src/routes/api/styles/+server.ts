@@ -1,6 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { z } from 'zod';
-import { bringStyle, changeStyle, findStyles } from '$lib/server/lists';
+import { bringStyle, changeStyle, findStyles, styleChange } from '$lib/server/lists';
 import { changes, takesFile } from '../../answer';
 import type { RequestHandler } from './$types';
 
@@ -18,11 +17,5 @@ export const POST = takesFile(async (bytes, ctx, { url }) => {
   return { id, title, of };
 });
 
-const style = z.object({
-  style: z.string().max(200),
-  favourite: z.boolean().optional(),
-  takeOut: z.literal(true).optional(),
-});
-
-/** Keeps a style at hand or no longer; takes an own style out of the catalogue. */
-export const PATCH = changes(style, (given, ctx) => changeStyle(ctx, given));
+/** Keeps a styleChange at hand or no longer; takes an own styleChange out of the catalogue. */
+export const PATCH = changes(styleChange, (given, ctx) => changeStyle(ctx, given));

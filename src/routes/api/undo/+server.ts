@@ -1,6 +1,5 @@
-import { z } from 'zod';
-import { undo } from '$lib/server/sources';
-import { changes, ids } from '../../answer';
+import { undo, undone } from '$lib/server/sources';
+import { changes } from '../../answer';
 
 /** Takes back revisions just made. */
-export const POST = changes(z.object({ revisions: ids }), ({ revisions }, ctx) => undo(ctx, revisions));
+export const POST = changes(undone, ({ revisions }, ctx) => undo(ctx, revisions));

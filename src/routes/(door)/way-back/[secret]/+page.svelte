@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { z } from 'zod';
+  import { newPhrase } from '$lib/core/forms';
   import { call } from '$lib/ui/frame/client';
   import { formOf } from '$lib/ui/frame/forms';
   import { Button } from '$lib/ui/kit';
@@ -7,14 +7,10 @@
   import Door from '$lib/ui/people/Door.svelte';
 
   let { data } = $props();
-  const { form, errors, enhance, submitting } = formOf(
-    z.strictObject({ phrase: z.string().min(1, { message: 'Type a new pass phrase.' }).max(1_000) }),
-    { phrase: '' },
-    async ({ phrase }) => {
-      await call('POST', '/api/door/way-back', { secret: data.secret, phrase });
-      location.assign('/');
-    },
-  );
+  const { form, errors, enhance, submitting } = formOf(newPhrase, { phrase: '' }, async ({ phrase }) => {
+    await call('POST', '/api/door/way-back', { secret: data.secret, phrase });
+    location.assign('/');
+  });
 </script>
 
 <Door title="A new pass phrase">

@@ -1,6 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { z } from 'zod';
-import { closeAccount, closingOf } from '$lib/server/libraries';
+import { closeAccount, closingOf, accountClosing } from '$lib/server/libraries';
 import { ofOneself, orRefuse, SESSION_COOKIE, signedIn } from '../../../answer';
 import type { RequestHandler } from './$types';
 
@@ -11,10 +10,7 @@ export const GET: RequestHandler = async ({ locals }) => {
 };
 
 /** Closes the account for good. */
-export const POST = ofOneself(
-  z.strictObject({ phrase: z.string().min(1).max(1_000) }),
-  async ({ phrase }, who, { locals, cookies }) => {
-    await closeAccount(locals.db, who, phrase);
-    cookies.delete(SESSION_COOKIE, { path: '/' });
-  },
-);
+export const POST = ofOneself(accountClosing, async ({ phrase }, who, { locals, cookies }) => {
+  await closeAccount(locals.db, who, phrase);
+  cookies.delete(SESSION_COOKIE, { path: '/' });
+});

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { nothing } from '$lib/server/requests';
 import { choiceChange } from '$lib/core/forms';
 import { changeChoice, deleteChoice } from '$lib/server/choosing';
 import { changes, idOf } from '../../../answer';
@@ -7,4 +7,4 @@ import { changes, idOf } from '../../../answer';
 export const POST = changes(choiceChange, (said, ctx, event) => changeChoice(ctx, idOf(event), said));
 
 /** Deletes a choice that was put away. */
-export const DELETE = changes(z.object({}), (_, ctx, event) => deleteChoice(ctx, idOf(event)));
+export const DELETE = changes(nothing, (_, ctx, event) => deleteChoice(ctx, idOf(event)));

@@ -1,8 +1,6 @@
-import { z } from 'zod';
+import { nothing } from '$lib/server/requests';
 import { withdrawInvitation } from '$lib/server/libraries';
 import { changes, idOf } from '../../../answer';
 
 /** Takes an invitation back. */
-export const DELETE = changes(z.strictObject({}), (_given, ctx, event) =>
-  withdrawInvitation(ctx, idOf(event)),
-);
+export const DELETE = changes(nothing, (_given, ctx, event) => withdrawInvitation(ctx, idOf(event)));

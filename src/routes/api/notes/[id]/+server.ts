@@ -1,9 +1,7 @@
-import { z } from 'zod';
-import { editNote, noteChange } from '$lib/server/notes';
+import { editNote, noteEdit } from '$lib/server/notes';
 import { changes, idOf } from '../../../answer';
 
 /** Changes a note. */
-export const PATCH = changes(
-  z.object({ base: z.number().int(), change: noteChange }),
-  ({ base, change }, ctx, event) => editNote(ctx, idOf(event), base, change),
+export const PATCH = changes(noteEdit, ({ base, change }, ctx, event) =>
+  editNote(ctx, idOf(event), base, change),
 );

@@ -1,6 +1,5 @@
-import { z } from 'zod';
-import { lookedAt } from '$lib/server/replies';
-import { changes, ids } from '../../../answer';
+import { lookedAt, answersSeen } from '$lib/server/replies';
+import { changes } from '../../../answer';
 
 /** Puts down that somebody looked at what was said for them. */
-export const POST = changes(z.strictObject({ ids }), ({ ids }, ctx) => lookedAt(ctx, ids));
+export const POST = changes(answersSeen, ({ ids }, ctx) => lookedAt(ctx, ids));

@@ -1,8 +1,7 @@
-import { z } from 'zod';
-import { binSources } from '$lib/server/sources';
-import { changes, ids } from '../../../answer';
+import { binSources, sourcesBinned } from '$lib/server/sources';
+import { changes } from '../../../answer';
 
 /** Puts sources in the bin or takes them out. */
-export const POST = changes(z.object({ ids, binned: z.boolean() }), async ({ ids, binned }, ctx) => ({
+export const POST = changes(sourcesBinned, async ({ ids, binned }, ctx) => ({
   revisions: await binSources(ctx, ids, binned),
 }));

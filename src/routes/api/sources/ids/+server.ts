@@ -1,6 +1,7 @@
+import { MOST_IDS } from '$lib/server/requests';
 import { json } from '@sveltejs/kit';
 import { listIds } from '$lib/server/sources';
-import { MOST_IDS, orRefuse } from '../../../answer';
+import { orRefuse } from '../../../answer';
 import { filterOf } from '../../../filter';
 import type { RequestHandler } from './$types';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { candidateAsked } from '$lib/server/choosing';
 import { plain } from '$lib/core/text';
 import { copiesOf } from '$lib/server/copies';
 import { printEach } from '$lib/server/lists';
@@ -7,7 +7,7 @@ import { asks } from '../../../../answer';
 import { lookOf } from '../../../../look';
 
 /** What one judges a candidate by: its reference, its abstract, its address and its documents. */
-export const POST = asks(z.object({ id: z.string().max(60) }), async ({ id }, ctx, { locals }) => {
+export const POST = asks(candidateAsked, async ({ id }, ctx, { locals }) => {
   const source = await getSource(ctx, id);
   const [[reference], copies] = await Promise.all([
     printEach(ctx, [source], await lookOf(locals)),

@@ -1,5 +1,5 @@
+import { nothing } from '$lib/server/requests';
 import { json } from '@sveltejs/kit';
-import { z } from 'zod';
 import { lastBorrowed, lookForBorrowed } from '$lib/server/drafts';
 import { changes, idOf, orRefuse } from '../../../../answer';
 import type { RequestHandler } from './$types';
@@ -9,4 +9,4 @@ export const GET: RequestHandler = async ({ params, locals }) =>
   json({ job: (await orRefuse(lastBorrowed(locals.ctx, params.id))) ?? null });
 
 /** Begins to hold a draft against all that is kept. */
-export const POST = changes(z.strictObject({}), (_given, ctx, event) => lookForBorrowed(ctx, idOf(event)));
+export const POST = changes(nothing, (_given, ctx, event) => lookForBorrowed(ctx, idOf(event)));

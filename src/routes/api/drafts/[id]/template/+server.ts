@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { nothing } from '$lib/server/requests';
 import { dropTemplate, writeInTemplate } from '$lib/server/drafts';
 import { changes, idOf, takesFile } from '../../../../answer';
 import { lookOf } from '../../../../look';
@@ -10,4 +10,4 @@ export const POST = takesFile(async (bytes, ctx, event) => {
 });
 
 /** Keeps no template with the draft any more. */
-export const DELETE = changes(z.strictObject({}), (_given, ctx, event) => dropTemplate(ctx, idOf(event)));
+export const DELETE = changes(nothing, (_given, ctx, event) => dropTemplate(ctx, idOf(event)));

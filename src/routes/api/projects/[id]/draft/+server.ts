@@ -1,6 +1,6 @@
-import { z } from 'zod';
+import { nothing } from '$lib/server/requests';
 import { openDraft } from '$lib/server/drafts';
 import { changes, idOf } from '../../../../answer';
 
 /** The draft of a project, made when there is none. */
-export const POST = changes(z.strictObject({}), (_given, ctx, event) => openDraft(ctx, idOf(event)));
+export const POST = changes(nothing, (_given, ctx, event) => openDraft(ctx, idOf(event)));

@@ -1,0 +1,17 @@
+import { accountWords } from '../../core/forms';
+import { z } from 'zod';
+
+/** An invitation, by its secret, and the new account that takes it, if one does. */
+export const invitationTaken = z.strictObject({
+  secret: z.string().max(200),
+  account: accountWords.optional(),
+});
+
+/** The pass phrase, for closing an account. */
+export const accountClosing = z.strictObject({ phrase: z.string().min(1).max(1_000) });
+
+/** The project, or all of the library, that is chosen; or another library. */
+export const scopeChosen = z.union([
+  z.object({ projectId: z.string().nullable() }),
+  z.object({ libraryId: z.string() }),
+]);
