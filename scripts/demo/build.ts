@@ -13,7 +13,7 @@ import { getCopy } from '../../src/lib/server/copies/repository';
 import { getJob, type Job } from '../../src/lib/server/jobs/repository';
 import { getSource } from '../../src/lib/server/sources/repository';
 import { keepLeads } from '../../src/lib/server/leads';
-import { keepNote } from '../../src/lib/server/notes';
+import { keepNote, type Note } from '../../src/lib/server/notes';
 import { insertPreset } from '../../src/lib/server/presets/repository';
 import { insertSection, placeSources, sectionNamed } from '../../src/lib/server/projects/sections';
 import { answerHere, capture, type CaptureResult } from '../../src/lib/server/capture';
@@ -86,8 +86,10 @@ async function keepAll(copyId: string, parts: Part[]): Promise<number> {
 async function putDown(thesisId: string, paperId: string): Promise<void> {
   const [chapter] = await listSourcesByTitle('Tide mills of the northern sounds');
   await keepLeads(ctx, { text: LEADS, projectId: thesisId, metIn: chapter?.id ?? null });
+  const thoughts: Note[] = [];
   for (const body of [...THOUGHTS].reverse())
-    await keepNote(ctx, { body, projectId: thesisId, sourceId: null });
+    thoughts.push(await keepNote(ctx, { body, projectId: thesisId, sourceId: null }));
+  if (chapter) await keepNote(ctx, { ...comparing(chapter.id, thoughts[1]!.id), projectId: thesisId });
   const sections = [];
   for (const name of ['How a tide mill works', 'Why the mills closed', 'What grew back'])
     sections.push(await sectionNamed(ctx, thesisId, name));
@@ -286,6 +288,35 @@ const LEADS = `Menon, R. (2022). Reading old gauge sheets. Estuary and Shore, 15
 Åsen, I. (2019). Eel grass and the shape of sluices. Estuary and Shore, 12(2), 117–130.
 Haverkamp, J. “The Miller’s Almanac.” Northsound Quarterly, vol. 6, no. 2, 1933, pp. 88–97.
 the pamphlet on the Skerry flood, 1954, cited without a title in the harbour ledger`;
+
+/** A note with a look, that names a source and another note. */
+const comparing = (source: string, note: string) => ({
+  sourceId: null,
+  tint: 'moss' as const,
+  content: [
+    {
+      type: 'paragraph' as const,
+      content: [
+        { type: 'text' as const, text: 'For the second chapter, read ' },
+        { type: 'named' as const, attrs: { kind: 'source' as const, id: source, label: '' } },
+        { type: 'text' as const, text: ' again beside ' },
+        { type: 'named' as const, attrs: { kind: 'note' as const, id: note, label: '' } },
+      ],
+    },
+    {
+      type: 'bulletList' as const,
+      content: ['who held the key of the gate', 'what a neap tide cost the miller'].map((text, i) => ({
+        type: 'listItem' as const,
+        content: [
+          {
+            type: 'paragraph' as const,
+            content: [{ type: 'text' as const, text, ...(i ? { marks: [{ type: 'bold' as const }] } : {}) }],
+          },
+        ],
+      })),
+    },
+  ],
+});
 
 const THOUGHTS = [
   'Every dam keeps time: could toll books be read as tide tables? Ask Ravi before the seminar.',

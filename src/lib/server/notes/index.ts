@@ -25,6 +25,7 @@ import { listSources } from '../sources/listing';
 import { getSources, ofSourcesAsked } from '../sources/repository';
 
 export * from './requests';
+export type { Note } from './repository';
 
 /** What is changed here. */
 const CHANGE = { right: 'annotate', of: ['notes'] } as const;

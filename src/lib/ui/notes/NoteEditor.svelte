@@ -43,6 +43,9 @@
     const read = noteContent.safeParse(editor?.getJSON().content ?? []);
     return read.success ? read.data : contentOf(editor?.getText() ?? '');
   };
+  /** The same as the editor has it, where there is always a paragraph to write in. */
+  const asWritten = (said: NoteContent): NoteContent =>
+    said.length ? ($state.snapshot(said) as NoteContent) : [{ type: 'paragraph' }];
   const same = (a: NoteContent, b: NoteContent) => JSON.stringify(a) === JSON.stringify(b);
 
   const look = debounce(async () => {
@@ -100,7 +103,7 @@
     editor = new Editor({
       element: place!,
       extensions: extensionsForNotes(placeholder),
-      content: { type: 'doc', content: untrack(() => $state.snapshot(content) as NoteContent) },
+      content: { type: 'doc', content: untrack(() => asWritten(content)) },
       autofocus: untrack(() => autofocus) ? 'end' : false,
       editorProps: {
         attributes: () => ({
@@ -126,7 +129,7 @@
     const said = content;
     untrack(() => {
       if (editor && !same(said, written()) && plainOf(said) !== plainOf(written()))
-        editor.commands.setContent({ type: 'doc', content: $state.snapshot(said) as NoteContent });
+        editor.commands.setContent({ type: 'doc', content: asWritten(said) });
     });
   });
   // What is pointed at among the names is told to who does not see it.
