@@ -108,6 +108,40 @@ describe('the server is killed', () => {
     }
   });
 
+  it('while fields are saved: what was answered is there, and what was not is there whole or not at all', async () => {
+    const [{ id }] = app.rows<{ id: string }>('SELECT id FROM source ORDER BY id') as [{ id: string }];
+    const now = () =>
+      app.rows<{ revision: number; edition: string | null; last: number }>(
+        "SELECT revision, json_extract(record, '$.edition') AS edition, (SELECT max(number) FROM revision WHERE subject_id = source.id) AS last FROM source WHERE id = ?",
+        id,
+      )[0]!;
+    for (let round = 0; round < 3; round++) {
+      let answered = 0;
+      const { revision } = now();
+      // One after the other, until the power goes.
+      const saving = (async () => {
+        for (let n = 1; ; n++) {
+          const answer = await fetch(`${app.url}/api/sources/${id}`, {
+            method: 'PATCH',
+            headers: { origin: app.url, 'content-type': 'application/json' },
+            body: JSON.stringify({ base: revision + n - 1, fields: { edition: `${round}-${n}` } }),
+          }).catch(() => undefined);
+          if (!answer?.ok) return;
+          answered = n;
+        }
+      })();
+      await until('some to be answered', async () => answered > 10 * (round + 1));
+      await app.kill();
+      await saving;
+      await app.start();
+      await whole();
+      const { revision: kept, edition, last } = now();
+      expect([answered, answered + 1]).toContain(kept - revision);
+      expect(edition).toBe(`${round}-${kept - revision}`);
+      expect(last).toBe(kept);
+    }
+  });
+
   it('in the middle of an import: all of it is there or none of it', async () => {
     const before = app.rows('SELECT id FROM source').length;
     const entries = Array.from(
