@@ -9,7 +9,7 @@ import { keepPrepared } from './statements';
 type Done = (error: Error | null, connection: unknown) => void;
 
 /** How much of a database each connection keeps in memory, in KB: reading it again from the file takes most of the time of a large library. */
-const CACHE_KB = 65_536;
+const CACHE_KB = 24_576;
 
 /** Opens a database file (`:memory:` for tests) with the pragmas everything relies on, and migrates it. */
 export async function openDatabase(file: string): Promise<Knex> {
