@@ -117,6 +117,7 @@ describe('a morning’s work', () => {
     await me.see('Everything is checked');
     await me.press('Proof', 'nav.path');
     await me.press('Full stop at the end of a title', 'nav.groups');
+    await me.see('Full stop at the end of a title', '.opened');
     await me.press('Mend 1 source');
     await me.see('Mended in 1 source: Full stop at the end of a title.', '.toasts');
     expect(app.rows("SELECT title FROM source WHERE title LIKE '%.'")).toEqual([]);
@@ -148,6 +149,11 @@ describe('a morning’s work', () => {
     await until('twenty sources', async () => unchecked() === 20);
     await key('2', 'Alt');
     await me.see('1 of 20 to check');
+    await tabInto('#f-title');
+    await key('End');
+    await me.page.keyboard.type('.');
+    await key('Tab');
+    await me.see('Saved.', '.toasts');
     for (let left = 20; left > 0; left--) {
       await me.see(`of ${left} to check`);
       // The button first, then its key: a single key is for who does not type just then.
@@ -160,6 +166,13 @@ describe('a morning’s work', () => {
     await me.page.keyboard.type('go to proof');
     await key('Enter');
     await me.see('findings in the library');
+    await tabTo('Full stop at the end of a title', 'nav.groups');
+    await key('Enter');
+    await me.see('Full stop at the end of a title', '.opened');
+    await tabTo('Mend 1 source');
+    await key('Enter');
+    await me.see('Mended in 1 source: Full stop at the end of a title.', '.toasts');
+    expect(app.rows("SELECT title FROM source WHERE title LIKE '%.'")).toEqual([]);
     await tabTo('Project');
     // The first letter takes it, and the field of the name has the focus.
     await key('N');

@@ -81,9 +81,10 @@ export const noteContent = z
   .unknown()
   .refine((value) => !deeper(value, 4 * DEEPEST), 'Lists and quotations stand too deep in each other')
   .pipe(z.array(block).max(5_000))
+  .refine((blocks) => !deep(blocks), 'Lists and quotations stand too deep in each other')
   .refine(
-    (blocks) => !deep(blocks),
-    'Lists and quotations stand too deep in each other',
+    (blocks) => deep(blocks) || plainOf(blocks).length <= LONGEST,
+    `A note has at most ${LONGEST.toLocaleString('en')} characters`,
   ) as unknown as z.ZodType<NoteContent, NoteContent>;
 
 const lineOf = (inlines: readonly NoteInline[] = []): string =>

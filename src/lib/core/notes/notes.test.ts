@@ -84,6 +84,8 @@ describe('what a note is made of', () => {
     ];
     expect(refused(link('javascript:alert(1)'))).toBe(true);
     expect(refused(link('https://shore.example/'))).toBe(false);
+    const long: NoteContent = Array.from({ length: 2 }, () => contentOf('x'.repeat(60_000))).flat();
+    expect(refused(long)).toBe(true);
     expect(noteContent.parse(content)).toEqual(content);
   });
   it('is refused where it is nested without end, in no time', () => {

@@ -1,7 +1,8 @@
-import { accountChange } from '../../core/forms';
-import { phraseChange } from '../../core/forms';
-import { accountWords } from '../../core/forms';
 import { z } from 'zod';
+import { accountChange, accountWords, phraseChange } from '../../core/forms';
+
+/** A pass phrase as it is given. */
+const phraseGiven = z.string().min(1).max(1_000);
 
 /** What is said while somebody signs in by a passkey. */
 export const passkeyUsed = z.discriminatedUnion('act', [
@@ -19,12 +20,12 @@ export const firstAccount = accountWords.extend({ secret: z.string().max(200).de
 /** A way back in, by its secret, and the new pass phrase. */
 export const wayBackTaken = z.strictObject({
   secret: z.string().max(200),
-  phrase: z.string().min(1).max(1_000),
+  phrase: phraseGiven,
 });
 
 /** What is done to passkeys. */
 export const passkeyChange = z.discriminatedUnion('act', [
-  z.strictObject({ act: z.literal('begin'), phrase: z.string().min(1).max(1_000) }),
+  z.strictObject({ act: z.literal('begin'), phrase: phraseGiven }),
   z.strictObject({
     act: z.literal('confirm'),
     offer: z.string().max(60),
@@ -39,9 +40,6 @@ export const ownAccountChange = z.union([accountChange, phraseChange]);
 
 /** A session that ends: this one, another, or all others. */
 export const sessionEnded = z.strictObject({ session: z.string().max(60) });
-
-/** A pass phrase as it is given. */
-export const phraseGiven = z.string().min(1).max(1_000);
 
 /** What is done to codes. */
 export const codesChange = z.discriminatedUnion('act', [

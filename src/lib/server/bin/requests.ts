@@ -1,5 +1,5 @@
-import { ids } from '../requests';
 import { z } from 'zod';
+import { ids } from '../requests';
 
 /** What lies in the bin. */
 export const BIN_KINDS = ['tasks', 'passages', 'leads', 'notes', 'sources', 'sections', 'projects'] as const;

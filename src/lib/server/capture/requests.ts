@@ -1,5 +1,5 @@
-import { into } from './into';
 import { z } from 'zod';
+import { into } from './into';
 
 /** A page handed over as somebody sees it. */
 export const pageHanded = into.extend({

@@ -1,5 +1,5 @@
-import { ANSWERS } from './types';
 import { z } from 'zod';
+import { ANSWERS } from './types';
 
 /** What a person does to a job: try again, stop, put away, answer its question, take back what it added. */
 export const jobAct = z.discriminatedUnion('act', [

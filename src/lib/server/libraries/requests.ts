@@ -1,5 +1,5 @@
-import { accountWords } from '../../core/forms';
 import { z } from 'zod';
+import { accountWords } from '../../core/forms';
 
 /** An invitation, by its secret, and the new account that takes it, if one does. */
 export const invitationTaken = z.strictObject({

@@ -1,9 +1,9 @@
+import { z } from 'zod';
 import { ANNOTATION_KINDS } from '../../core/citing';
-import { OUTPUTS } from './outputs';
-import { ids } from '../requests';
 import { citedWork } from '../../core/drafting';
 import { LOCATOR_LABELS } from '../../core/passages';
-import { z } from 'zod';
+import { ids } from '../requests';
+import { OUTPUTS } from './outputs';
 
 /** How references print: the style and the language. */
 export const look = z.object({ style: z.string().max(200), locale: z.string().max(20) });

@@ -1,7 +1,7 @@
+import { z } from 'zod';
 import { noteContent } from '../../core/notes';
 import { TAG_TINTS } from '../../core/source';
 import { nfc } from '../../core/text';
-import { z } from 'zod';
 
 /** What a person says of a note. */
 export const noteWords = z.strictObject({

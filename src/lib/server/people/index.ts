@@ -143,6 +143,8 @@ export const renameEverywhere = (
       const { revisionId } = await editSource(inner, id, revision, { fields }, why);
       if (revisionId) revisions.push(revisionId);
     }
-    if (kind === 'person') await carryOrcid(inner, name, squash(nfc(to)));
+    const [form] = sources.flatMap(({ record }) => formsOf(record, kind, name));
+    if (kind === 'person' && form)
+      await carryOrcid(inner, name, nameText(nameOfForm(typedForm(kind, form, to))));
     return { revisions };
   });

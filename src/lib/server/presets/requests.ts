@@ -1,5 +1,5 @@
-import { presetWords } from '../../core/forms';
 import { z } from 'zod';
+import { presetWords } from '../../core/forms';
 
 /** A preset as it is from now on, or that it is taken away. */
 export const presetChange = z.union([z.object({ remove: z.literal(true) }), presetWords]);

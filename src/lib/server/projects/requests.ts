@@ -1,7 +1,6 @@
-import { ids } from '../requests';
-import { toBin } from '../requests';
-import { projectWords } from '../../core/forms';
 import { z } from 'zod';
+import { projectWords } from '../../core/forms';
+import { ids, toBin } from '../requests';
 
 /** What is changed of a project. */
 export const projectChange = projectWords.partial();

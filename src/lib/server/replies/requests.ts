@@ -1,5 +1,5 @@
-import { ids } from '../requests';
 import { z } from 'zod';
+import { ids } from '../requests';
 
 /** What somebody looked at of what was said for them, by id. */
 export const answersSeen = z.strictObject({ ids });

@@ -63,12 +63,13 @@ async function withAmong<T>(
   ctx: Context,
   filter: SourceFilter,
   count: (of: Among) => Promise<T>,
+  many: number,
 ): Promise<T> {
   const { projectId } = filter;
   if (!onlyProject(filter)) {
     const ids = ((await living(ctx, filter).select('source.id')) as { id: string }[]).map(({ id }) => id);
     const all = (rows: Rows) => rows;
-    if (ids.length > MANY)
+    if (ids.length > many)
       return laidOut(ctx, ids, (call) => {
         const narrow = (rows: Rows, column: string) =>
           rows.whereRaw(`EXISTS (SELECT 1 FROM counted_among WHERE call = ? AND id = ${column})`, [call]);
@@ -199,10 +200,14 @@ export async function yearsOf(ctx: Context, filter: SourceFilter): Promise<{ yea
   return years.map(({ value, n }) => ({ year: Number(value), n })).sort((a, b) => a.year - b.year);
 }
 
-/** What a view offers to narrow by: each field with its values and how many sources have them, among what the rest of the query leaves. */
+/**
+ * What a view offers to narrow by: each field with its values and how many sources have them, among what the rest of the query
+ * leaves. `many`: from how many sources on they are laid out for being counted among.
+ */
 export async function facetsOf(
   ctx: Context,
   filter: SourceFilter,
+  many = MANY,
 ): Promise<{ field: OfferedField; values: FacetValue[] }[]> {
   const fields = Object.keys(OFFERED) as OfferedField[];
   // Most fields narrow nothing yet, and are counted among the same sources.
@@ -216,8 +221,13 @@ export async function facetsOf(
   }
   const found = new Map<OfferedField, FacetValue[]>();
   for (const { rest, fields } of left.values())
-    await withAmong(ctx, rest, async (of) => {
-      for (const field of fields) found.set(field, await OFFERED[field](of));
-    });
+    await withAmong(
+      ctx,
+      rest,
+      async (of) => {
+        for (const field of fields) found.set(field, await OFFERED[field](of));
+      },
+      many,
+    );
   return fields.map((field) => ({ field, values: found.get(field)!.filter(({ n }) => n > 0) }));
 }

@@ -1,9 +1,7 @@
-import { credibility } from '../../core/source';
-import { fieldChangeWords } from '../../core/forms';
-import { ids } from '../requests';
-import { CITEKEY_PARTS } from '../../core/source';
-import { CITEKEY_BETWEEN } from '../../core/source';
 import { z } from 'zod';
+import { fieldChangeWords } from '../../core/forms';
+import { CITEKEY_BETWEEN, CITEKEY_PARTS, credibility } from '../../core/source';
+import { ids } from '../requests';
 
 /** How citekeys are made. */
 export const citekeyPatternAsked = z.object({

@@ -60,7 +60,7 @@
   });
 
   async function kept(words: string) {
-    content = EMPTY;
+    [content, tint] = [EMPTY, null];
     done(words);
     onkept?.();
     await renewed();
@@ -83,7 +83,7 @@
       await kept('Kept.');
     } catch (error) {
       if (isUnreached(error) && (await waitFor({ kind: 'note', body: note }))) {
-        content = EMPTY;
+        [content, tint] = [EMPTY, null];
         done(WAITS);
       } else trouble(error);
     }

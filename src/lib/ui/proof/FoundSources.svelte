@@ -29,9 +29,11 @@
   async function decide(act: 'mend' | 'let stand') {
     if (busy || chosen.length === 0) return;
     busy = true;
+    // Another group may be opened before the answer comes.
+    const { check, name } = opened;
     const made = await attempt(() =>
       call<{ revisions: string[]; left: number }>('POST', '/api/proof', {
-        check: opened.check,
+        check,
         ids: chosen,
         act,
       }),
@@ -40,7 +42,7 @@
     if (!made) return;
     const what = act === 'mend' ? 'Mended' : 'Let stand';
     const rest = made.left ? ` ${many(made.left)} left as ${made.left === 1 ? 'it is' : 'they are'}.` : '';
-    done(`${what} in ${many(made.revisions.length)}: ${opened.name}.${rest}`, made.revisions);
+    done(`${what} in ${many(made.revisions.length)}: ${name}.${rest}`, made.revisions);
   }
 
   async function leaveOut(out: boolean) {

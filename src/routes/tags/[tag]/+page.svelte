@@ -23,6 +23,17 @@
 
 <svelte:head><title>{tag} · Tags · Retexa</title></svelte:head>
 
+{#snippet onward(view: 'sources' | 'passages')}
+  {@const { total, items } = data[view]}
+  <p>
+    <Button small href="/{view}?tag={named}"
+      >{total > items.length
+        ? `All ${count(total, view === 'sources' ? 'source' : 'passage')}`
+        : `Open in ${view === 'sources' ? 'Sources' : 'Passages'}`}</Button
+    >
+  </p>
+{/snippet}
+
 <PageHead>
   <h1><TagName {tag} /></h1>
   <span class="sub"
@@ -55,13 +66,7 @@
             </li>
           {/each}
         </ul>
-        <p>
-          <Button small href="/sources?tag={named}"
-            >{data.sources.total > data.sources.items.length
-              ? `All ${count(data.sources.total, 'source')}`
-              : 'Open in Sources'}</Button
-          >
-        </p>
+        {@render onward('sources')}
       {:else}<p class="small-label">
           No source {data.projectId ? 'of this project ' : ''}has it.
         </p>{/if}
@@ -86,13 +91,7 @@
             </li>
           {/each}
         </ul>
-        <p>
-          <Button small href="/passages?tag={named}"
-            >{data.passages.total > data.passages.items.length
-              ? `All ${count(data.passages.total, 'passage')}`
-              : 'Open in Passages'}</Button
-          >
-        </p>
+        {@render onward('passages')}
       </section>
     {/if}
   </div>
