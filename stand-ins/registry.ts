@@ -9,7 +9,14 @@ export const REGISTERED: Record<string, { item: Record<string, unknown>; landing
       type: 'journal-article',
       title: ['Salt marsh recovery behind breached dams'],
       author: [
-        { given: 'Ana', family: 'Ferreira', sequence: 'first', affiliation: [] },
+        {
+          given: 'Ana',
+          family: 'Ferreira',
+          sequence: 'first',
+          affiliation: [],
+          // The example of ORCID's own documentation.
+          ORCID: 'https://orcid.org/0000-0002-1825-0097',
+        },
         { given: 'Tsz Ho', family: 'Ng', sequence: 'additional', affiliation: [] },
         { given: 'Cian', family: 'Ó Súilleabháin', sequence: 'additional', affiliation: [] },
       ],

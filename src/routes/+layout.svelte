@@ -37,6 +37,7 @@
     readChoices();
     drafts.sweep();
     document.documentElement.dataset.ready = 'true';
+    dispatchEvent(new Event('live'));
     if (atDoor) return;
     const stops = [follow(), followWaiting()];
     return () => stops.forEach((stop) => stop());
@@ -83,6 +84,7 @@
     redo: redoLast(),
     light: turn,
     members: () => goto('/members'),
+    'look into style': () => goto('/styles'),
     ...(data.keeps ? { backup: () => goto('/backup') } : {}),
     keys: () => (keys = true),
     ...goings,

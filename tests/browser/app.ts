@@ -6,7 +6,7 @@ import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import type { Browser, Page } from 'puppeteer-core';
+import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { startStandIns, type StandIns } from '../../stand-ins/server';
 import { launch } from './chromium';
 
@@ -133,6 +133,8 @@ export interface Person {
   open(path: string): Promise<void>;
   /** Presses a button or link by the words on it. */
   press(words: string, inside?: string, again?: boolean): Promise<void>;
+  /** Presses what a CSS selector finds, the first that is there to be pressed. */
+  click(selector: string, again?: boolean): Promise<void>;
   /** Types into a field found by its label, in place of what was there. */
   type(label: string, text: string): Promise<void>;
   choose(label: string, option: string): Promise<void>;
@@ -163,6 +165,56 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
   await own
     .defaultBrowserContext()
     .overridePermissions(app.url, ['clipboard-read', 'clipboard-write', 'clipboard-sanitized-write']);
+
+  /**
+   * Presses what has come to rest, the same place over two frames, and what nothing else covers, as a person would. Says what is to
+   * be done anew: it was `gone`, drawn anew meanwhile, or `missed`, since it moved away just as it was pressed.
+   */
+  async function pressed(element: ElementHandle<Node>, words: string): Promise<'done' | 'gone' | 'missed'> {
+    const rests = await element.evaluate(async (e, w) => {
+      (e as HTMLElement).scrollIntoView({ block: 'center' });
+      const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+      const start = performance.now();
+      let looked = 0;
+      for (let last = ''; ;) {
+        if (performance.now() - start > 120_000)
+          throw new Error(`“${w}” does not come to rest where it can be pressed`);
+        await frame();
+        await frame();
+        if (!e.isConnected) return 'gone';
+        // What was scrolled away meanwhile is brought back, as a person would.
+        if (++looked % 15 === 0) (e as HTMLElement).scrollIntoView({ block: 'center' });
+        const { x, y, width, height } = (e as HTMLElement).getBoundingClientRect();
+        const top = document.elementFromPoint(x + width / 2, y + height / 2);
+        // Behind an open dialogue the root is what a press finds, and nothing happens.
+        const behind = document.querySelector('dialog:modal') && !(e as HTMLElement).closest('dialog:modal');
+        if (!behind && last === `${x} ${y}` && top && (e.contains(top) || top.contains(e as Node))) {
+          const within = e.contains(top);
+          globalThis.missed = false;
+          addEventListener(
+            'pointerdown',
+            (event) => (globalThis.missed = within && !e.contains(event.target as Node)),
+            {
+              capture: true,
+              once: true,
+            },
+          );
+          return 'rests';
+        }
+        last = `${x} ${y}`;
+      }
+    }, words);
+    if (rests === 'gone') return rests;
+    try {
+      await (element as ElementHandle<Element>).click();
+    } catch (e) {
+      if (/detached from document/.test(String(e))) return 'gone';
+      throw e;
+    }
+    // A page that is left says nothing.
+    const missed = await page.evaluate(() => Boolean(globalThis.missed)).catch(() => false);
+    return missed ? 'missed' : 'done';
+  }
 
   const person: Person = {
     page,
@@ -196,50 +248,22 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
         words,
         inside,
       );
-      // A person presses what has come to rest, the same place over two frames, and what nothing else covers.
-      const rests = await handle.asElement()!.evaluate(async (e, w) => {
-        (e as HTMLElement).scrollIntoView({ block: 'center' });
-        const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
-        const start = performance.now();
-        let looked = 0;
-        for (let last = ''; ;) {
-          if (performance.now() - start > 120_000)
-            throw new Error(`“${w}” does not come to rest where it can be pressed`);
-          await frame();
-          await frame();
-          if (!e.isConnected) return 'gone';
-          // What was scrolled away meanwhile is brought back, as a person would.
-          if (++looked % 15 === 0) (e as HTMLElement).scrollIntoView({ block: 'center' });
-          const { x, y, width, height } = (e as HTMLElement).getBoundingClientRect();
-          const top = document.elementFromPoint(x + width / 2, y + height / 2);
-          // Behind an open dialogue the root is what a press finds, and nothing happens.
-          const behind =
-            document.querySelector('dialog:modal') && !(e as HTMLElement).closest('dialog:modal');
-          if (!behind && last === `${x} ${y}` && top && (e.contains(top) || top.contains(e as Node))) {
-            const within = e.contains(top);
-            globalThis.missed = false;
-            addEventListener(
-              'pointerdown',
-              (event) => (globalThis.missed = within && !e.contains(event.target as Node)),
-              {
-                capture: true,
-                once: true,
-              },
-            );
-            return 'rests';
-          }
-          last = `${x} ${y}`;
-        }
-      }, words);
-      // What was drawn anew meanwhile is looked for anew.
-      if (rests === 'gone') return person.press(words, inside);
-      await (handle.asElement() as unknown as { click(): Promise<void> }).click().catch((e: unknown) => {
-        if (/detached from document/.test(String(e))) return person.press(words, inside);
-        throw e;
-      });
-      // What moved away just as it was pressed is pressed once more, as a person would; a page that is left says nothing.
-      const left = await page.evaluate(() => Boolean(globalThis.missed)).catch(() => false);
-      if (left && again) await person.press(words, inside, false);
+      const how = await pressed(handle.asElement()!, words);
+      if (how === 'gone') await person.press(words, inside, again);
+      if (how === 'missed' && again) await person.press(words, inside, false);
+    },
+    async click(selector, again = true) {
+      const handle = await page.waitForFunction(
+        (s: string) =>
+          [...document.querySelectorAll<HTMLElement>(s)].find(
+            (e) => e.getClientRects().length > 0 && !(e as HTMLButtonElement).disabled,
+          ),
+        {},
+        selector,
+      );
+      const how = await pressed(handle.asElement()!, selector);
+      if (how === 'gone') await person.click(selector, again);
+      if (how === 'missed' && again) await person.click(selector, false);
     },
     async type(label, text) {
       const handle = await page.waitForFunction(fieldByLabel, {}, label);

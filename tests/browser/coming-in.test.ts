@@ -1,5 +1,6 @@
 /** Ways to come in besides a pass phrase: a passkey of the device, a way back by mail, an invitation that is sent. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { HTTPRequest } from 'puppeteer-core';
 import { startApp, until, visit, type App, type Person } from './app';
 
 let app: App;
@@ -32,6 +33,20 @@ async function signOut() {
   await ada.press('Sign out');
   await ada.see('Sign in');
 }
+
+describe('tokens for programs', () => {
+  it('are made for something, shown once, and taken back', async () => {
+    await go('/account');
+    await ada.press('Make a token');
+    await ada.see('Say what it is for.', 'form[aria-label="New token"]');
+    await ada.type('What it is for', 'The companion');
+    await ada.press('Make a token');
+    await ada.see('The token The companion, shown this once.');
+    await ada.press('Take back the token The companion');
+    await ada.see('The token The companion opens nothing any more.');
+    await ada.gone('The companion,', 'section[aria-labelledby="tokens"] ul');
+  });
+});
 
 describe('coming in', () => {
   it('by a passkey that was added before, until it is taken off', async () => {
@@ -85,10 +100,25 @@ describe('coming in', () => {
     const mail = await until('the mail', async () => app.standIns.mails.at(-1));
     expect(app.standIns.mails.map(({ to }) => to)).toEqual([['ada@harbour.example']]);
     const address = /http:\S+\/way-back\/[\w-]{43}/.exec(mail.text)![0];
-    await ada.page.goto(address, { waitUntil: 'load' });
+    // On a slow line the page is filled in and sent before it is live: it waits, and is sent then.
+    const [page, held] = [ada.page, [] as HTTPRequest[]];
+    const hold = (request: HTTPRequest) =>
+      void (request.resourceType() === 'script' ? held.push(request) : request.continue());
+    await page.setBypassServiceWorker(true);
+    await page.setRequestInterception(true);
+    page.on('request', hold);
+    await page.goto(address, { waitUntil: 'domcontentloaded' });
     await ada.type('Pass phrase, 12 characters or more', 'gates of the tidal pond');
     await ada.press('Keep it and sign in');
+    expect(held).not.toEqual([]);
+    expect(page.url()).toBe(address);
+    page.off('request', hold);
+    page.on('request', (request) => void request.continue());
+    await Promise.all(held.map((request) => request.continue()));
     await ada.see('Desk');
+    page.removeAllListeners('request');
+    await page.setRequestInterception(false);
+    await page.setBypassServiceWorker(false);
     await ada.page.goto(address, { waitUntil: 'load' });
     await ada.see('was used');
   });

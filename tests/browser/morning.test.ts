@@ -100,7 +100,7 @@ describe('a morning’s work', () => {
         .dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
     }, CAPTURES.join('\n'));
     await until('twenty sources', async () => unchecked() === 20);
-    await me.page.click('nav.path a[href="/intake"]');
+    await me.click('nav.path a[href="/intake"]');
     await me.see('1 of 20 to check');
     // The first is changed where its reference shows it, and gets a slip of the pen.
     await (await me.page.waitForSelector('.printed [data-field="title"]'))!.click();
@@ -126,11 +126,11 @@ describe('a morning’s work', () => {
     await me.press('Make the project');
     await me.see('Thesis', '.sub');
     await me.choose('Project', 'My library');
-    await me.page.click('nav.path a[href="/sources"]');
+    await me.click('nav.path a[href="/sources"]');
     await me.see('20 in the library');
     await (await me.page.waitForSelector('.row [aria-label^="Select "]'))!.click();
     await me.press('Select all 20');
-    await me.page.click('#place-in');
+    await me.click('#place-in');
     await me.press('Thesis', '[aria-label="Place the selected in"][role=dialog]');
     await me.see('Filed in Thesis.', '.toasts');
     await me.choose('Project', 'Thesis');
@@ -191,6 +191,8 @@ describe('a morning’s work', () => {
     await key('End', 'Shift');
     await me.see('20 selected', '.bar');
     await tabTo('Place in');
+    // Who only comes by opens nothing.
+    expect(await me.page.$('[aria-label="Place the selected in"][role=dialog]')).toBeNull();
     await key('Enter');
     await tabTo('Thesis', '[aria-label="Place the selected in"][role=dialog]');
     await key('Enter');

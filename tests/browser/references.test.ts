@@ -189,7 +189,7 @@ describe('the reference list', () => {
     await me.press('Citing style: APA, 7th edition');
     await me.type('Find a style by name', 'vancouver');
     await me.page.waitForSelector('[data-style="vancouver"]');
-    await me.page.click('[data-style="vancouver"]');
+    await me.click('[data-style="vancouver"]');
     await me.see('Ferreira A, Ng TH. Salt marsh recovery. Marsh Letters. 2021;3(1):7–24.', '.sheet');
     await me.page.waitForSelector('.label');
     await me.open('/references?style=harvard-cite-them-right&locale=en-GB');
@@ -208,7 +208,7 @@ describe('the reference list', () => {
     await me.see('The edition holds “ed.” itself', '.row');
     await me.page.keyboard.press('Space');
     await me.page.waitForSelector('#change-them');
-    await me.page.click('#change-them');
+    await me.click('#change-them');
     await me.press('Fix findings', '[aria-label="Change the selected"][role=dialog]');
     await me.see('Findings fixed.');
     await me.open('/references');
@@ -317,7 +317,7 @@ describe('styles', () => {
   const STYLE = `<?xml version="1.0" encoding="utf-8"?>
 <style xmlns="http://purl.org/net/xbiblio/csl" class="in-text" version="1.0" default-locale="en-GB">
   <info><title>House style of the mill</title><id>http://house.example/style</id><updated>2026-01-01T00:00:00+00:00</updated><category citation-format="author-date"/><category field="history"/></info>
-  <citation><layout prefix="(" suffix=")"><names variable="author"><name form="short"/></names></layout></citation>
+  <macro name="spare"><text variable="DOI"/></macro><citation><layout prefix="(" suffix=")"><names variable="author"><name form="short"/></names></layout></citation>
   <bibliography><layout suffix=" ¶"><text variable="title" font-style="italic" suffix=" by "/><names variable="author"/></layout></bibliography>
 </style>`;
   const bring = async (name: string, text: string) => {
@@ -328,7 +328,7 @@ describe('styles', () => {
   };
   const unfold = async () => {
     await me.page.waitForSelector('.entry');
-    await me.page.click('[aria-label^="Citing style"]');
+    await me.click('[aria-label^="Citing style"]');
     await me.page.waitForSelector('.panel [role=option]');
   };
   it('are found by kind and field, shown on one’s own sources, and kept at hand', async () => {
@@ -344,12 +344,18 @@ describe('styles', () => {
     );
     await me.page.select('[aria-label="How it cites"]', '');
     await me.page.select('[aria-label="Field of study"]', '');
+    await until('each style on a source of one’s own, as it comes into view', async () =>
+      me.page.$$eval(
+        '.panel [role=option] .sample',
+        (all) => all.length > 10 && all.slice(0, 4).every((s) => /Brandt|Ferreira/.test(s.textContent ?? '')),
+      ),
+    );
     await me.type('Find a style by name', 'ieee');
     await until('the preview', async () =>
       me.page.$eval('.panel .preview', (p) => /Brandt|Ferreira/.test(p.textContent ?? '')).catch(() => false),
     );
     await me.page.waitForSelector('[aria-label="Keep IEEE at hand"]');
-    await me.page.click('[aria-label="Keep IEEE at hand"]');
+    await me.click('[aria-label="Keep IEEE at hand"]');
     await me.type('Find a style by name', '');
     await until('IEEE first', async () =>
       (await me.page.$eval('.panel [role=option]', (o) => o.textContent ?? '').catch(() => '')).includes(
@@ -366,6 +372,41 @@ describe('styles', () => {
     await bring('house.csl', STYLE);
     await me.see('Salt marsh recovery by Ana Ferreira, Tsz Ho Ng ¶');
     await me.see('House style of the mill');
+    await me.press('Look into the style');
+    await me.see('the macro “spare” is never called', 'aside');
+    await me.see('line 4', 'aside');
+    // By keys: from part to part of the first reference, the book of Brandt.
+    const first = await me.page.waitForSelector(
+      '[role=listbox][aria-label*="Brandt"][aria-label^="In the list"]',
+    );
+    await first!.focus();
+    await me.page.keyboard.press('Home');
+    await me.see('From the field title of', 'aside');
+    await me.see('<text variable="title" font-style="italic" suffix=" by ">', 'aside');
+    await me.see('line 5', 'aside');
+    await me.page.keyboard.press('ArrowRight');
+    await me.see('Words or marks of the style', 'aside');
+    await me.page.keyboard.press('End');
+    await me.see('the layout of the style', 'aside');
+    // And by the pointer, in the citation.
+    await me.click('.cited [data-part="1"]');
+    await me.see('<names variable="author">', 'aside');
+    await me.click('[aria-label="Citing style: no other"]');
+    await me.type('Find a style by name', 'ieee');
+    await me.page.waitForSelector('.panel [data-style=ieee]');
+    await me.click('.panel [data-style=ieee]');
+    await me.see('print the same words in IEEE');
+    await until('what differs marked', async () =>
+      me.page.$$eval('.other mark', (all) => all.some((m) => m.textContent?.includes('[1]'))),
+    );
+    await me.press('Swap them');
+    await until('the other way round', async () =>
+      me.page.$eval('[aria-label^="Citing style"]', (b) => b.textContent?.includes('IEEE') ?? false),
+    );
+    await me.press('Alone');
+    await me.gone('print the same words');
+    await me.page.goBack();
+    await me.open('/references');
     await unfold();
     await me.page.select('[aria-label="Field of study"]', 'history');
     await until('found by its field', async () =>
@@ -373,7 +414,7 @@ describe('styles', () => {
         t.includes('House style of the mill'),
       ),
     );
-    await me.page.click('[aria-label="Take House style of the mill out of the catalogue"]');
+    await me.click('[aria-label="Take House style of the mill out of the catalogue"]');
     await me.see('is out of the catalogue', '.toasts');
     await me.open('/references');
   });
@@ -464,7 +505,7 @@ describe('citekeys', () => {
     await me.page.waitForSelector('.entry');
     await me.press('How citekeys are made…');
     await me.page.waitForSelector('dialog .parts');
-    await me.page.click('dialog [aria-label="Leave out first word of the title"]');
+    await me.click('dialog [aria-label="Leave out first word of the title"]');
     await me.page.select('dialog select', '-');
     await me.see('ferreira-2021', 'dialog');
     await me.page.$$eval('dialog input[type=checkbox]', ([box]) => (box as HTMLInputElement).click());
@@ -496,7 +537,7 @@ describe('citing in the text', () => {
     await shows('(see Ferreira & Ng, 2021, pp. 7–9, for the figures)');
     await me.type('Another work', two!.title);
     await me.page.waitForSelector('dialog [aria-label="Found"] button');
-    await me.page.click('dialog [aria-label="Found"] button');
+    await me.click('dialog [aria-label="Found"] button');
     await until('both', async () => (await printed()).includes('; '));
   });
   it('leaves the author out, or names the author in the sentence', async () => {
@@ -505,9 +546,9 @@ describe('citing in the text', () => {
     );
     await me.type('Before Ferreira & Ng 2021', '');
     await me.type('After Ferreira & Ng 2021', '');
-    await me.page.click('dialog .leave input');
+    await me.click('dialog .leave input');
     await shows('(2021, pp. 7–9)');
-    await me.page.click('dialog .leave input');
+    await me.click('dialog .leave input');
     await me.page.$$eval('dialog label', (all) =>
       all.find((l) => l.textContent?.includes('the sentence names'))!.click(),
     );

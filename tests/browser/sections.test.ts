@@ -142,7 +142,7 @@ describe('sections', () => {
     await me.page.focus('.row[data-index="0"]');
     await keys('Space', 'ArrowDown', 'ArrowDown', 'Space', 'ArrowDown', 'Space');
     await me.see('3 selected', '.bar');
-    await me.page.click('#place-in');
+    await me.click('#place-in');
     await me.press('§ Why they closed', '[aria-label="Place the selected in"][role=dialog]');
     await me.see('3 sources placed in Why they closed.');
     await treeIs(['Thesis', '.How it works 1', '..Gates and ponds 1', '.Why they closed 3', 'In no section']);
@@ -203,7 +203,7 @@ describe('reading', () => {
     await me.see('Set aside', '.row');
     await me.page.focus('.row');
     await keys('Space');
-    await me.page.click('#change-them');
+    await me.click('#change-them');
     await me.press('Reading: nothing said', '[aria-label="Change the selected"][role=dialog]');
     await me.see('Nothing fits');
     await keys('Control+KeyZ');
@@ -218,15 +218,15 @@ describe('one field of many', () => {
     await keys('Space');
     await me.press('Select all 4', '.bar');
     await me.see('4 selected', '.bar');
-    await me.page.click('#change-them');
+    await me.click('#change-them');
     await me.press('Change a field…', '[aria-label="Change the selected"][role=dialog]');
     await me.page.waitForSelector('dialog input[value="replace"]');
-    await me.page.click('dialog input[value="replace"]');
+    await me.click('dialog input[value="replace"]');
     await me.choose('Field', 'Publisher');
     await me.type('Words there', 'mole pr.');
     await me.type('Words in their place', 'Mole Press');
     await me.see('That changes 2 of 4.', 'dialog');
-    await me.page.click('dialog input[aria-label="Change Ng 1992"]');
+    await me.click('dialog input[aria-label="Change Ng 1992"]');
     await me.press('Change 1', 'dialog');
     await me.see('Publisher changed in 1 source.');
     await me.page.waitForSelector('dialog[open]', { hidden: true });
@@ -246,7 +246,7 @@ describe('one field of many', () => {
     await me.type('Publisher', 'Quern and Daughters');
     await keys('Tab');
     await me.see('Quern and Daughters', '.margin');
-    await me.page.click('.history');
+    await me.click('.history');
     await me.see('Quern Press → Quern and Daughters', '.revisions');
     await me.press('Bring back publisher as it was before: Quern Press');
     await me.see('as it was.', '.toasts');

@@ -50,6 +50,7 @@ const VIEWS = () => {
     '/tags',
     '/tags/news',
     '/people',
+    '/styles?beside=ieee',
     '/proof',
     '/ways-in',
     '/capture',
@@ -207,7 +208,7 @@ describe('the shell', () => {
     await me.page.keyboard.press('Escape');
     await me.page.waitForFunction(() => !document.querySelector('dialog'));
     await me.page.keyboard.press('?');
-    await me.page.click('dialog [type=checkbox]');
+    await me.click('dialog [type=checkbox]');
     await me.page.keyboard.press('Escape');
     await me.gone('Anywhere');
     await me.page.keyboard.press('?');
@@ -312,7 +313,7 @@ describe('the shell', () => {
     await me.type('Search everything', 'sediment');
     await me.page.keyboard.press('Enter');
     await me.see('Sediment is not the limit here', 'section[aria-label=Passages]');
-    await me.page.click('section[aria-label="In the text of copies"] .hit');
+    await me.click('section[aria-label="In the text of copies"] .hit');
     await me.page.waitForFunction(
       () =>
         document
@@ -329,7 +330,7 @@ describe('the shell', () => {
     await me.open('/');
     await me.choose('Project', 'New project');
     await me.type('Name', 'A paper');
-    await me.page.click('dialog [aria-label^="Citing style"]');
+    await me.click('dialog [aria-label^="Citing style"]');
     await me.type('Find a style by name', 'vancouver');
     await me.page.waitForSelector('dialog [data-style=vancouver]');
     await me.press('Vancouver', 'dialog');
@@ -344,7 +345,7 @@ describe('the shell', () => {
     await me.see('Sato Y. Turbines in old wheelhouses. Small Hydropower Review [Internet]. 2020', '.row');
     await me.choose('Project', 'Change A paper');
     await me.type('Name', 'One paper');
-    await me.page.click('dialog [aria-label^="Citing style"]');
+    await me.click('dialog [aria-label^="Citing style"]');
     await me.type('Find a style by name', 'modern language');
     // Enter takes the first, once what was typed has been looked for.
     await me.page.waitForFunction(
@@ -404,7 +405,7 @@ describe('the shell', () => {
       await me.page.keyboard.press('ArrowDown');
     }
     await me.see('4 selected', '.bar');
-    await me.page.click('#place-in');
+    await me.click('#place-in');
     await me.press('A paper', '[aria-label="Place the selected in"][role=dialog]');
     await me.see('Filed in A paper.');
     expect(filings()).toBe(4);

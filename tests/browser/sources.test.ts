@@ -46,7 +46,7 @@ describe('finding one’s way in the sources', () => {
     await me.see('1 found');
     await ask('year:soon');
     await me.see('year:soon is no year. Write year:1990-2005.');
-    await me.page.click('#query-help');
+    await me.click('#query-help');
     await me.see('words in a row', '[role=dialog]');
     await me.page.keyboard.press('Escape');
   });
@@ -291,7 +291,7 @@ describe('finding one’s way in the sources', () => {
     await me.open('/sources?q=ledgers&from=2000&to=2004');
     await me.see('5 found');
     await me.press('Keep this query');
-    await me.page.waitForSelector('input[aria-label="Name of this query"]:focus');
+    await me.page.waitForSelector('input[placeholder="Name of this query"]:focus');
     await me.page.keyboard.type('Late ledgers');
     await me.page.keyboard.press('Enter');
     await me.see('Kept as Late ledgers', '.toasts');

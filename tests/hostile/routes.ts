@@ -68,6 +68,11 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
   duplicates: (i) => [get(`/duplicates?with=${i.source}`)],
   'duplicates/sure': () => [get('/duplicates/sure')],
   proof: () => [get('/proof'), get('/proof?check=title-capitals&show=120'), get('/proof?check=issue-asked')],
+  styles: () => [
+    get('/styles'),
+    get('/styles?style=ieee&beside=apa&locale=de-DE'),
+    get('/styles?style=none'),
+  ],
   tags: () => [get('/tags')],
   'tags/[tag]': () => [get('/tags/news'), get('/tags/none')],
   people: () => [get('/people'), get('/people?of=container&q=mill')],

@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, isAbsolute, join } from 'node:path';
 import {
   createPrinter,
+  elementLines,
   entangledIn,
   nodesNamed,
   openTree,
@@ -27,6 +28,10 @@ export const styleTree = (style: string, file: string): Tree =>
   isAbsolute(file)
     ? treeOfElement(parseXml(readFileSync(file, 'utf8')).documentElement)
     : openTree((asset(file) as Record<string, CompactTree>)[style]!);
+
+/** The line each element of a person's own style stands in; none of one of the package, which has no lines. */
+export const styleLines = (file: string): number[] =>
+  isAbsolute(file) ? elementLines(readFileSync(file, 'utf8')) : [];
 
 /** A locale of the package, by its asset file. */
 export const localeTree = (file: string): Tree => openTree(asset(file) as CompactTree);

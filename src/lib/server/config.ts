@@ -22,8 +22,8 @@ function standIns(): StandIn[] {
     .map((m) => ({ pattern: m[1]!.toLowerCase(), host: m[2]!, port: Number(m[3]) }));
 }
 
-/** Whether an address or a name is this machine's own. */
-const isHere = (host: string): boolean => /^(?:localhost|127(?:\.\d{1,3}){3}|\[?::1\]?)$/i.test(host);
+/** Whether a host, as a URL or a setting names it, is this machine's own; a name that somebody else makes point here is not. */
+export const isHere = (host: string): boolean => /^(?:localhost|127(?:\.\d{1,3}){3}|\[?::1\]?)$/i.test(host);
 
 /** Settings, read from the environment each time they are asked for. */
 export const config = {

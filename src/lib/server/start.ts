@@ -8,7 +8,7 @@ import './capture';
 import './duplicates';
 import './imports';
 import { countFirst } from './sources/tallies';
-import { sweepLeaving } from './bin';
+import { sweepLeaving } from './files/leaving';
 import { renewAll } from './sources/renewing';
 
 let started: Promise<void> | undefined;

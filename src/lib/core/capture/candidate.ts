@@ -1,6 +1,8 @@
 import { nfc, plain, squash } from '../text';
 import {
   issnText,
+  nameText,
+  orcidText,
   parseDate,
   type CslName,
   type CslType,
@@ -19,6 +21,18 @@ export interface Candidate {
   value: unknown;
   kind: OriginKind;
   note?: string;
+  /** Of names, the ORCIDs that came with them, by the name as it is shown. */
+  orcids?: Readonly<Record<string, string>>;
+}
+
+/** The ORCID that came with each name, of those whose check character holds: what is given may be any. */
+export function orcidsWith(given: readonly [name: CslName, orcid: unknown][]): Record<string, string> {
+  return Object.fromEntries(
+    given.flatMap(([name, orcid]) => {
+      const text = typeof orcid === 'string' && orcid.length < 200 ? orcidText(orcid) : undefined;
+      return text && name.literal === undefined ? [[nameText(name), text]] : [];
+    }),
+  );
 }
 
 /** Collects candidates of one origin, leaving out what is empty or unreadable. */
@@ -37,11 +51,18 @@ export function collector(kind: OriginKind) {
     },
     date: (field: DateVariable, value: string | undefined | null, note?: string) =>
       add(field, value ? parseDate(value) : undefined, note),
-    names: (role: NameVariable, values: (string | CslName)[], note?: string) => {
+    names: (
+      role: NameVariable,
+      values: (string | CslName)[],
+      note?: string,
+      orcids: Record<string, string> = {},
+    ) => {
       const names = values.every((v) => typeof v === 'string')
         ? peopleOf(values)
         : values.flatMap((v) => (typeof v === 'string' ? peopleOf([v]) : [v]));
       add(role, names, note);
+      const last = found.at(-1);
+      if (last?.value === names && Object.keys(orcids).length) last.orcids = orcids;
     },
   };
 }

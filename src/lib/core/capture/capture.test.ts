@@ -47,6 +47,47 @@ describe('a page with citation tags', () => {
     expect(originOf(r, 'title')?.why).toContain('not in capitals');
     expect(alternativesOf(r, 'title')[0]?.value).toContain('SALT MARSH');
   });
+  it('keeps the ORCIDs that came with names the record has, where they can be right', () => {
+    // Both are examples of ORCID's documentation (Structure of the ORCID Identifier); the third has a wrong check character.
+    const registry = fromCslJson(
+      {
+        title: ['Salt marsh recovery behind breached dams'],
+        author: [
+          { family: 'Ferreira', given: 'Ana', ORCID: 'http://orcid.org/0000-0002-1825-0097' },
+          { family: 'Ng', given: 'Tsz Ho', ORCID: 'https://orcid.org/0000-0002-1825-0098' },
+          { name: 'Marsh Society', ORCID: 'https://orcid.org/0000-0001-5109-3700' },
+          { family: 'Pell', given: 'M.', ORCID: { value: 7 } },
+        ],
+      },
+      'registry',
+    );
+    expect(read(HIGHWIRE, '', registry).retexa.orcids).toEqual({ 'Ferreira, Ana': '0000-0002-1825-0097' });
+    const page = read(
+      `<script type="application/ld+json">${JSON.stringify({
+        '@context': 'https://schema.org',
+        '@type': 'ScholarlyArticle',
+        headline: 'Sluices',
+        author: [
+          {
+            '@type': 'Person',
+            name: 'Ana Ferreira',
+            sameAs: ['https://a.example', 'https://orcid.org/0000-0002-1825-0097'],
+          },
+          {
+            '@type': 'Person',
+            name: 'Cian Byrne',
+            identifier: { '@type': 'PropertyValue', value: '0000-0001-5109-3700' },
+          },
+          { '@type': 'Person', name: 'Ida Holm' },
+        ],
+      })}</script>`,
+    );
+    expect(page.retexa.orcids).toEqual({
+      'Ferreira, Ana': '0000-0002-1825-0097',
+      'Byrne, Cian': '0000-0001-5109-3700',
+    });
+    expect(read(HIGHWIRE).retexa).not.toHaveProperty('orcids');
+  });
   it('takes fuller names and dates of the same people from the registry', () => {
     const registry = fromCslJson(
       {

@@ -1,7 +1,9 @@
 import { fold, foldWords, isShouting, squash, withoutTrailing } from '../text';
 import {
+  creatorsOf,
   datesAgree,
   emptyRecord,
+  nameText,
   ORIGIN_LABELS,
   precisionOf,
   samePerson,
@@ -272,6 +274,15 @@ function uploadDates(candidates: Candidate[], type: CslType): Set<Candidate> {
   return late;
 }
 
+/** ORCIDs that came with names the record has, whichever origin gave them. */
+function orcidsIn(record: SourceRecord, candidates: Candidate[]): Record<string, string> {
+  const given = new Map(candidates.flatMap(({ orcids = {} }) => Object.entries(orcids)));
+  const names = creatorsOf(record).flatMap((creator) => creator.names.map(nameText));
+  return Object.fromEntries(
+    names.flatMap((name) => (given.has(name) ? [[name, given.get(name)!] as const] : [])),
+  );
+}
+
 /**
  * One record from all candidates. Every candidate becomes an origin of its field; the chosen one says why.
  * `web page`, which every page claims, is taken as the type only when nothing says more.
@@ -314,7 +325,11 @@ export function reconcile(given: Candidate[], address: string | undefined, at: s
       };
     });
   }
-  return { ...(record as SourceRecord), retexa: { origins, tags: [], kept: {} } };
+  const orcids = orcidsIn(record as SourceRecord, candidates);
+  return {
+    ...(record as SourceRecord),
+    retexa: { origins, tags: [], kept: {}, ...(Object.keys(orcids).length ? { orcids } : {}) },
+  };
 }
 
 const UNKNOWN_TYPE: Candidate = { field: 'type', value: 'document', kind: 'html' };

@@ -5,10 +5,11 @@ import {
   isNameVariable,
   isTextVariable,
   nameFromCsl,
+  type CslName,
   type OriginKind,
 } from '../source';
 import { decodeEntities } from '../text';
-import { collector, textOnly, type Candidate } from './candidate';
+import { collector, orcidsWith, textOnly, type Candidate } from './candidate';
 
 const first = (value: unknown): unknown => (Array.isArray(value) ? value[0] : value);
 
@@ -22,8 +23,12 @@ export function fromCslJson(item: Record<string, unknown>, kind: OriginKind): Ca
   c.type(cslTypeOf(String(item.type ?? '')), 'type');
   for (const [key, value] of Object.entries(item)) {
     if (isNameVariable(key) && Array.isArray(value)) {
-      const names = value.map((n) => nameFromCsl(n).name).filter((n) => n !== undefined);
-      c.names(key, names, key);
+      const named = value.flatMap((raw: unknown) => {
+        const { name } = nameFromCsl(raw);
+        return name ? [[name, (raw as { ORCID?: unknown }).ORCID] as [CslName, unknown]] : [];
+      });
+      const names = named.map(([name]) => name);
+      c.names(key, names, key, orcidsWith(named));
     } else if (isDateVariable(key) && typeof value === 'object' && value) {
       const raw = value as Record<string, unknown>;
       const parts = (Array.isArray(raw['date-parts']) ? raw['date-parts'] : [])

@@ -1,5 +1,13 @@
-import { findDoi, findIsbn, type CslName, type CslType, type NameVariable, type OriginKind } from '../source';
-import { collector, pageRange, textOnly, type Candidate } from './candidate';
+import {
+  findDoi,
+  findIsbn,
+  orcidText,
+  type CslName,
+  type CslType,
+  type NameVariable,
+  type OriginKind,
+} from '../source';
+import { collector, orcidsWith, pageRange, textOnly, type Candidate } from './candidate';
 import { personName, peopleOf } from './people';
 
 /** A schema.org item, whatever syntax it was written in: property names without prefix, `@type`, `@id`. */
@@ -93,6 +101,15 @@ function nameOf(value: unknown): CslName[] {
   const name = personName(built);
   return name ? [suffix && /^(?:jr|sr|i+|iv)\.?$/i.test(suffix) ? { ...name, suffix } : name] : [];
 }
+
+/** What a node of a person says that may be an ORCID: what it is known by elsewhere. */
+const orcidOfNode = (value: unknown): string | undefined =>
+  isNode(value)
+    ? [value['@id'], value.sameAs, value.identifier, value.url]
+        .flatMap(listOf)
+        .map((one) => (isNode(one) ? text(one.value ?? one['@id']) : text(one)))
+        .find((one) => one !== undefined && one.length < 200 && orcidText(one) !== undefined)
+    : undefined;
 
 /** Nodes with what is said of the same `@id` elsewhere, so that references can be followed. */
 type ById = Map<string, SchemaNode>;
@@ -213,10 +230,15 @@ export function fromWork(
   );
   for (const [property, role] of NAMES) {
     if (property === 'creator' && work.author) continue;
+    const named = listOf(work[property]).flatMap((v) => {
+      const node = whole(v, byId) ?? v;
+      return nameOf(node).map((name): [CslName, unknown] => [name, orcidOfNode(node)]);
+    });
     c.names(
       role,
-      listOf(work[property]).flatMap((v) => nameOf(whole(v, byId) ?? v)),
+      named.map(([name]) => name),
       property,
+      orcidsWith(named),
     );
   }
   if (type === 'thesis' && !work.author)

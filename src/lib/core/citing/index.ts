@@ -28,6 +28,13 @@ export {
 export { listTerms, placeIn, type ListTerms } from './terms';
 export { citedKeys } from './cited';
 export {
+  elementLines,
+  printTraced,
+  type ShownElement,
+  type TracedPrint,
+  type TracedReference,
+} from './tracing';
+export {
   runsToHtml,
   runsToLatex,
   runsToMarkdown,

@@ -120,7 +120,7 @@ export function styleFacts(style: Tree): StyleFacts {
 }
 
 /** Dates as the processor takes them: parts alone, both ends of a range told equally far, a last end of 0 for one that goes on. */
-function withPlainDates(item: CslItem): Item {
+export function withPlainDates(item: CslItem): Item {
   const plain: Record<string, unknown> = { ...item };
   for (const variable of DATE_VARIABLES) {
     const date = item[variable];
@@ -138,7 +138,7 @@ function withPlainDates(item: CslItem): Item {
 }
 
 /** What a variable that was printed is called in the record; nothing for one the record has no field for. */
-function fieldFor(item: CslItem): (variable: string) => string | undefined {
+export function fieldFor(item: CslItem): (variable: string) => string | undefined {
   const record = item as unknown as SourceRecord;
   return (variable) => {
     if (record[variable as 'title'] !== undefined) return variable;

@@ -12,13 +12,19 @@ export interface Run {
   lowered?: boolean;
   href?: string;
   field?: string;
+  /** What it came through, where that was asked. */
+  trace?: string;
 }
 
 /**
  * Runs of the leaves a style printed; stretches of one look and one field are one run. `fieldOf` gives what the record
- * calls a variable.
+ * calls a variable; `traceOf`, where it is given, what a stretch came through: such of one trace are one run.
  */
-export function runsOfLeaves(leaves: Leaf[], fieldOf: (variable: string) => string | undefined): Run[] {
+export function runsOfLeaves(
+  leaves: Leaf[],
+  fieldOf: (variable: string) => string | undefined,
+  traceOf?: (frame: Frame | undefined) => string,
+): Run[] {
   const runs: Run[] = [];
   let last: Run | undefined;
   let before: Frame | undefined;
@@ -49,6 +55,7 @@ export function runsOfLeaves(leaves: Leaf[], fieldOf: (variable: string) => stri
       if (within.align === 'sub') run.lowered = true;
     }
     if (field) run.field = field;
+    if (traceOf) run.trace = traceOf(frame);
     if (last && sameLook(last, run)) last.text += text;
     else runs.push((last = run));
   }
@@ -57,6 +64,7 @@ export function runsOfLeaves(leaves: Leaf[], fieldOf: (variable: string) => stri
 
 const sameLook = (a: Run, b: Run): boolean =>
   a.field === b.field &&
+  a.trace === b.trace &&
   a.italic === b.italic &&
   a.bold === b.bold &&
   a.smallCaps === b.smallCaps &&

@@ -64,12 +64,13 @@ function choosePart(tree: Tree, c: Compiling): Part {
           : match === 'none'
             ? (s) => !tests.some((t) => t(s))
             : (s) => tests.length > 0 && tests.every((t) => t(s));
-    return { met, parts: elements(branch).map((k) => compile(k, c)), delimiter: undefined };
+    return { met, parts: elements(branch).map((k) => compile(k, c)), branch };
   });
   return (scope) => {
-    for (const { met, parts } of branches) {
+    for (const { met, parts, branch } of branches) {
       if (!met(scope)) continue;
-      const nodes = c.alternatives ? firstOf(parts, scope) : printAll(parts, scope);
+      const printed = c.alternatives ? firstOf(parts, scope) : printAll(parts, scope);
+      const nodes = c.traced ? printed.map((node) => piece([node], { from: branch })) : printed;
       return nodes.length === 0 ? undefined : nodes.length === 1 ? nodes[0] : piece(nodes, { spliced: true });
     }
     return undefined;
@@ -96,6 +97,16 @@ export function macroPart(name: string, around: Compiling): Part {
 
 /** An element of a style as what it prints. */
 export function compile(tree: Tree, c: Compiling): Part {
+  const part = partOf(tree, c);
+  // What a branch prints is told by the branch.
+  if (!c.traced || tree.name === 'choose') return part;
+  return (scope) => {
+    const node = part(scope);
+    return isEmpty(node) ? node : piece([node!], { from: tree });
+  };
+}
+
+function partOf(tree: Tree, c: Compiling): Part {
   switch (tree.name) {
     case 'text':
       return textPart(tree, c);

@@ -23,6 +23,8 @@ export interface Compiling {
   /** Compiles an element, or a macro by its name. */
   compile(tree: Tree, c: Compiling): Part;
   macro(name: string, c: Compiling): Part;
+  /** What prints says which element printed it. */
+  traced?: boolean;
   /** Set for what stands directly in `substitute`, conditions gone through: the first that prints is all that does. */
   alternatives?: boolean;
   /** Set within `substitute`: what shorthand names take over. */

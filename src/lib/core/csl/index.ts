@@ -7,6 +7,7 @@ export { openDocument, setDocument, type ClusterNodes, type Document, type TextC
 export { placesOf, type Cluster, type Place } from './positions';
 export { leavesOf, textOfLeaves, type Frame, type Leaf } from './leaves';
 export { dialectOf, openLocale, type Locale } from './locale';
+export { optionsInForce, remarksOn, tagOf, traceOf, type OptionInForce, type StyleRemark } from './tracing';
 export { piece, type Display, type Look, type Node, type Piece } from './pieces';
 export { richText } from './rich';
 export type { Cite } from './scope';

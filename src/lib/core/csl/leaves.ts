@@ -50,9 +50,9 @@ export function leavesOf(nodes: Node[], locale: Locale): Leaf[] {
     }
     let inner = frame;
     const text = unit ?? (node.unit ? node : undefined);
-    if (node.look || node.display || node.field) {
+    if (node.look || node.display || node.field || node.from) {
       const look = lookWithin(node, frame?.within);
-      if (look || node.display || node.field)
+      if (look || node.display || node.field || node.from)
         inner = {
           parent: frame,
           piece: node,

@@ -18,7 +18,8 @@ import { affixed, findKind, isEmpty, joined, piece, type Node } from './pieces';
 import { SUBSEQUENT, type Part, type Scope } from './scope';
 import type { Tree } from './tree';
 
-const NAME_ATTRIBUTES = [
+/** Options of names that an area or a whole style may set for all names in it. CSL 1.0.2, "Inheritable Name Options". */
+export const NAME_ATTRIBUTES = [
   'and', 'delimiter-precedes-et-al', 'delimiter-precedes-last', 'et-al-min', 'et-al-use-first', 'et-al-subsequent-min',
   'et-al-subsequent-use-first', 'et-al-use-last', 'initialize', 'initialize-with', 'name-as-sort-order', 'sort-separator',
 ]; // prettier-ignore

@@ -1,3 +1,5 @@
+import type { Tree } from './tree';
+
 /**
  * What a style prints before it is put into words: a tree of pieces. A piece is a look, a mark or a pair of quotation
  * marks around what it holds; the leaves are text. Affixes and delimiters are leaves like others.
@@ -37,6 +39,8 @@ export interface Piece {
   own?: boolean;
   /** One text, whose marks and quotation marks stand as they were written. */
   unit?: boolean;
+  /** The element of the style that printed it, or the branch that was taken; only where the style was compiled for being traced. */
+  from?: Tree;
   /** What is in it stands directly in what it is in, so that its delimiter comes between. */
   spliced?: boolean;
 }

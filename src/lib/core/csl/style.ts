@@ -66,6 +66,8 @@ function reaches(tree: Tree, variable: string, macros: Map<string, Tree>, met = 
 export interface StyleOptions {
   /** Abbreviations of a kind, such as `container-title`, by the full value. */
   abbreviation?: ((kind: string, value: string) => string | undefined) | undefined;
+  /** What prints says which elements it came through (`Piece.from`). */
+  traced?: boolean;
 }
 
 /**
@@ -110,6 +112,7 @@ export function compileStyle(
       inherited,
       pageFormat,
       pageDelimiter: locale.term('page-range-delimiter') ?? '\u2013',
+      traced: options.traced ?? false,
     };
     const layout = elements(tree).find((l) => l.name === 'layout');
     if (!layout) throw new Error(`the style’s ${area} has no layout`);

@@ -30,3 +30,26 @@ export const forgottenWords = z.strictObject({ mail: mailAddress });
 export const newPhrase = z.strictObject({
   phrase: z.string().min(1, { message: 'Type a new pass phrase.' }).max(1_000),
 });
+
+/** The pass phrase, where somebody is to be sure that it is they who ask. */
+export const phraseAsked = z.strictObject({ phrase });
+/** The code an app shows (RFC 6238). */
+export const codeAsked = z.strictObject({
+  code: z.string().trim().min(1, { message: 'Type the code the app shows.' }).max(20),
+});
+/** A new passkey: what its device is called, and the pass phrase. */
+export const passkeyWords = z.strictObject({
+  name: z
+    .string()
+    .trim()
+    .max(120)
+    .transform((said) => said || 'A device'),
+  phrase,
+});
+
+/** A token: what it is for, what it may, and for how many days. */
+export const tokenWords = z.strictObject({
+  name: z.string().trim().min(1, { message: 'Say what it is for.' }).max(120),
+  may: z.enum(['read', 'capture', 'all']),
+  days: z.number().int().min(1).max(3_650).nullable(),
+});

@@ -68,10 +68,14 @@ export const fieldChangeWords = z
 export {
   accountChange,
   accountWords,
+  codeAsked,
   forgottenWords,
   newPhrase,
+  passkeyWords,
+  phraseAsked,
   phraseChange,
   signInWords,
+  tokenWords,
 } from './accounts';
 export { invitationWords, libraryWords, memberWords, roleWords } from './members';
 export {
@@ -82,4 +86,6 @@ export {
   voteWords,
   type ChoiceWords,
 } from './choices';
+export { queryWords, replyText, taskWords, versionWords } from './kept';
+export { orcidWords, renameWords } from './people';
 export { shareWords, type ShareWords } from './shares';

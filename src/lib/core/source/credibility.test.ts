@@ -17,6 +17,16 @@ describe('how far a source can be trusted', () => {
     expect(credibilityText({ why: 'Only heard of?' })).toBe('Only heard of?');
     expect(credibilityText({})).toBe('');
   });
+  it('is printed in the language of a list, in what was written as it was written', () => {
+    const said = { trust: 'with care', why: 'its figures', reviewed: 'editors', aim: 'To sell' } as const;
+    expect(credibilityText(said, 'de-AT')).toBe(
+      'Mit Vorsicht zu gebrauchen: its figures. Von einer Redaktion gelesen. Worauf es aus ist: To sell.',
+    );
+    expect(credibilityText(said, 'fr-FR')).toBe(
+      'À utiliser avec prudence\u00a0: its figures. Relu par une rédaction. Ce qu’il vise\u00a0: To sell.',
+    );
+    expect(credibilityText(said, 'fi-FI')).toBe(credibilityText(said));
+  });
   it('keeps what is said without what was left empty', () => {
     expect(credibility.parse({ behind: '  ', why: ' so\u0000 ', trust: 'fully' })).toEqual({
       why: 'so',

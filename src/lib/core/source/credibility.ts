@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { nfc, squash, withoutControls } from '../text';
+import { credibilityWords } from './credibility-words';
 
 /** Who read a work before it came out. */
 export const REVIEWED = ['peers', 'editors', 'nobody', 'unknown'] as const;
@@ -37,38 +38,25 @@ export const CREDIBILITY_QUESTIONS = [
   ['rests', 'What it rests on', 'Sources it names, data, hearsay; how old they are'],
 ] as const satisfies readonly (readonly [keyof Credibility, string, string])[];
 
-const REVIEWED_WORDS: Record<Reviewed, string> = {
-  peers: 'Reviewed by peers',
-  editors: 'Read by editors',
-  nobody: 'Reviewed by nobody',
-  unknown: 'Not known whether it was reviewed',
-};
 /** What each answer is called. */
-export const reviewedWords = (reviewed: Reviewed): string => REVIEWED_WORDS[reviewed];
-
-const TRUST_WORDS: Record<Trust, string> = {
-  fully: 'Can be trusted',
-  'with care': 'To be trusted with care',
-  'not at all': 'Not to be trusted',
-};
+export const reviewedWords = (reviewed: Reviewed): string => credibilityWords('en').reviewed[reviewed];
 /** What each verdict is called. */
-export const trustWords = (trust: Trust): string => TRUST_WORDS[trust];
+export const trustWords = (trust: Trust): string => credibilityWords('en').trust[trust];
 
 /** A sentence ends as one. */
 const ended = (text: string) => (/[.!?…]["”’»)]?$/u.test(text) ? text : `${text}.`);
 
-/** What was said, in sentences, the verdict first; nothing where nothing was said. */
-export function credibilityText({ behind, aim, rests, reviewed, trust, why }: Credibility): string {
-  const verdict = trust && trustWords(trust);
+/** What was said, in sentences of a locale's language, the verdict first; nothing where nothing was said. */
+export function credibilityText({ reviewed, trust, why, ...answers }: Credibility, locale = 'en'): string {
+  const words = credibilityWords(locale);
+  const headed = (heading: string | undefined, text: string | undefined) =>
+    heading && text ? `${heading}${words.colon}${squash(text)}` : (heading ?? (text && squash(text)));
   const sentences = [
-    verdict && why ? `${verdict}: ${why}` : (verdict ?? why),
-    reviewed && reviewedWords(reviewed),
-    ...CREDIBILITY_QUESTIONS.map(([key, question]) => {
-      const answer = { behind, aim, rests }[key];
-      return answer && `${question}: ${answer}`;
-    }),
+    headed(trust && words.trust[trust], why),
+    reviewed && words.reviewed[reviewed],
+    ...CREDIBILITY_QUESTIONS.map(([key]) => answers[key] && headed(words[key], answers[key])),
   ];
-  return sentences.flatMap((sentence) => (sentence ? ended(squash(sentence)) : [])).join(' ');
+  return sentences.flatMap((sentence) => (sentence ? ended(sentence) : [])).join(' ');
 }
 
 /** What was said of several that become one: where two say something else in words both stand, of verdicts the first. */

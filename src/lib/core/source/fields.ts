@@ -106,8 +106,7 @@ const LABELS: Partial<Record<Variable, string>> = {
 
 /** How the interface names a variable. Creators are named in the plural: `Authors`. */
 export function fieldLabel(variable: string): string {
-  const known = LABELS[variable as Variable];
-  if (known) return known;
+  if (Object.hasOwn(LABELS, variable)) return LABELS[variable as Variable]!;
   const words = variable.replace(/[-_]/g, ' ');
   const plural = (NAME_VARIABLES as readonly string[]).includes(variable) ? `${words}s` : words;
   return plural.charAt(0).toUpperCase() + plural.slice(1);

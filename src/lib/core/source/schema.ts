@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { CSL_TYPES, DATE_VARIABLES, NAME_VARIABLES, NUMBER_VARIABLES, TEXT_VARIABLES } from './variables';
 import { credibility } from './credibility';
-import { withoutPassword } from './identifiers';
+import { isOrcid, withoutPassword } from './identifiers';
 import { hasControls, nfc, withoutControls } from '../text';
 
 const LONG = new Set<string>(['abstract', 'annote', 'note', 'references', 'keyword']);
@@ -98,6 +98,8 @@ export const own = z.strictObject({
     .array(z.strictObject({ check: z.string().max(80), value: text(400) }))
     .max(100)
     .optional(),
+  /** ORCIDs that came with the names of creators, by the name as it is shown. */
+  orcids: z.record(z.string().max(40_000), z.string().refine(isOrcid)).optional(),
   /** How far somebody said it can be trusted, and why. */
   credibility: credibility.optional(),
 });

@@ -1,8 +1,9 @@
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import type { accountChange, accountWords, phraseChange, signInWords } from '../../core/forms';
-import { knownContext, makePerson, type Context } from '../access/context';
+import { knownContext, makePerson, scoped, type Context } from '../access/context';
 import { endConnections } from '../access/events';
+import { callPerson } from '../access/members';
 import { Refusal } from '../access/refusal';
 import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
 import { noted } from '../audit';
@@ -98,7 +99,7 @@ export async function setUp(
       throw new Refusal(409, 'The first account is there already. Sign in, or let its person invite you.');
     const known = await knownContext(trx);
     const personId = known?.personId ?? (await makePerson(trx, name)).personId;
-    await trx('person').where({ id: personId }).update({ name });
+    await callPerson(trx, personId, name);
     await insertAccount(trx, personId, mail, kept, true);
     return beginSession(trx, personId, from);
   });
@@ -197,7 +198,7 @@ export async function changeAccount(
   await checkPhrase(db, who, phrase);
   await db.transaction(async (trx) => {
     await checkMail(trx, mail, who.personId);
-    await trx('person').where({ id: who.personId }).update({ name });
+    await callPerson(trx, who.personId, name);
     await trx('account').where({ person_id: who.personId }).update({ mail });
   });
 }
@@ -313,6 +314,11 @@ export async function dropToken(db: Knex, who: Signed, id: string): Promise<void
       words: token.name,
     });
   });
+}
+
+/** Takes all tokens back that somebody has for the library. */
+export async function dropTokensHere(ctx: Context, personId: string): Promise<void> {
+  await scoped(ctx, 'token').where({ person_id: personId }).delete();
 }
 
 /** Begins with time-based codes: gives the secret for the app, which is asked for only once a code of it was typed. */

@@ -14,7 +14,7 @@ import { inTurn } from '../turns';
 export const LEFT: ReadonlySet<string> = new Set([
   ...['account', 'attempt', 'passkey', 'session', 'token', 'way_back', 'invitation', 'share_link', 'audit'],
   ...['job', 'hold', 'import_step', 'shared', 'sent_once', 'leaving_file', 'crossing'],
-  ...['printed', 'printed_list', 'tally', 'lookup_key', 'search_word'],
+  ...['printed', 'printed_list', 'tally', 'trait', 'trait_of', 'lookup_key', 'search_word'],
   ...['spelling', 'spelling_source', 'spelling_group', 'spelling_stale'],
   // These come in a way of their own.
   ...['person', 'library', 'membership'],
@@ -261,6 +261,8 @@ export async function bringLibrary(
       };
       for await (const row of inTurn(rowsOf(bag, table, libraryId))) {
         const here = rowHere(row, ids);
+        // Sources are numbered here.
+        delete here.no;
         for (const [column, of] of counted)
           if (here[column] !== null) here[column] = Number(here[column]) + offsets.get(of)!;
         part.push(here);

@@ -1,11 +1,10 @@
 import { BIN_KINDS, type BinKind } from './requests';
 import { change } from '../access/change';
-import type { Knex } from 'knex';
 import { scoped, type Context } from '../access/context';
 import { inParts } from '../db/ids';
-import { filesLeave, removeCopies } from '../copies/repository';
-import { NAMED } from '../files/named';
-import { removeFile } from '../files/store';
+import { removeCopies } from '../copies/repository';
+import { filesLeave } from '../files/leaving';
+import { forgetNamed, forgetRevisions } from '../history/repository';
 import { forgetLists } from '../lists/printing';
 import { figuresOf } from '../passages/figures';
 import { removeProjects } from '../projects/repository';
@@ -51,7 +50,7 @@ async function remove(
   kind: Exclude<SearchKind, 'copy' | 'own' | 'part'>,
   ids: string[],
 ): Promise<void> {
-  await removeWhere(ctx, 'revision', 'subject_id', ids);
+  await forgetRevisions(ctx, ids);
   await takeOutOfIndex(ctx, kind, ids);
   await removeWhere(ctx, kind, 'id', ids);
 }
@@ -74,18 +73,6 @@ async function removeNotes(ctx: Context, ids: string[]): Promise<void> {
   await filesLeave(ctx, recordings);
 }
 
-/** Takes sources or projects out of the history of notes and leads too, which could not be brought back to them. */
-async function forgetInHistory(ctx: Context, ids: string[]): Promise<void> {
-  for (const id of ids)
-    await scoped(ctx, 'revision')
-      .whereIn('subject', ['note', 'lead'])
-      .where((either) => either.where('forward', 'like', `%${id}%`).orWhere('backward', 'like', `%${id}%`))
-      .update({
-        forward: ctx.db.raw('replace(forward, ?, ?)', [`"${id}"`, 'null']),
-        backward: ctx.db.raw('replace(backward, ?, ?)', [`"${id}"`, 'null']),
-      });
-}
-
 /**
  * Sources with their copies, passages, filings and history, and with the sources merged into them. Notes on them and
  * leads met in them stay, on nothing, since they are one's own thoughts. `untouched` are sources nobody worked with: no
@@ -97,7 +84,7 @@ export async function removeSources(ctx: Context, given: string[], untouched = f
     found = idsOf(await rowsOf(ctx, 'source', 'merged_into', found));
     ids.push(...found);
   }
-  if (!untouched) await forgetInHistory(ctx, ids);
+  if (!untouched) await forgetNamed(ctx, ['note', 'lead'], ids);
   await takeOff(ctx, ids, { passage: removePassages, task: removeTasks, copy: removeCopies });
   // Lists that were printed are a cache, and may have what leaves in them.
   if (!untouched) await forgetLists(ctx, ids);
@@ -112,7 +99,7 @@ const REMOVE: Record<BinKind, (ctx: Context, ids: string[]) => Promise<void>> = 
   sources: removeSources,
   sections: removeSections,
   async projects(ctx, ids) {
-    await forgetInHistory(ctx, ids);
+    await forgetNamed(ctx, ['note', 'lead'], ids);
     await removeProjects(ctx, ids);
   },
 };
@@ -156,28 +143,3 @@ export async function deleteAllForGood(
 /** The same, of one kind. */
 export const deleteForGood = (ctx: Context, kind: BinKind, ids: string[]): Promise<void> =>
   deleteAllForGood(ctx, { [kind]: ids });
-
-/** Where a file may be named. */
-const MENTIONED: [table: string, column: string][] = [
-  ['job', 'input'],
-  ['job', 'result'],
-  ['hold', 'content'],
-];
-
-/**
- * Removes the files of what was deleted for good from the store, unless something else has them. Run at start, when
- * nothing is being kept. Gives how many files went.
- */
-export async function sweepLeaving(db: Knex): Promise<number> {
-  let gone = 0;
-  for (const { sha256 } of (await db('leaving_file')) as { sha256: string }[]) {
-    let used = false;
-    for (const [table, column] of NAMED)
-      used ||= Boolean(await db(table).where(column, sha256).first(column));
-    for (const [table, column] of MENTIONED)
-      used ||= Boolean(await db(table).where(column, 'like', `%${sha256}%`).first(column));
-    if (!used && (await removeFile(sha256))) gone++;
-    await db('leaving_file').where({ sha256 }).delete();
-  }
-  return gone;
-}

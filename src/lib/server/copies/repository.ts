@@ -1,4 +1,5 @@
 import { scoped, type Context } from '../access/context';
+import { filesLeave } from '../files/leaving';
 import { inParts, newId } from '../db/ids';
 import { notHere } from '../access/refusal';
 import { index, takeOutOfIndex } from '../search/repository';
@@ -138,12 +139,6 @@ export async function copyOfAddress(ctx: Context, address: string): Promise<Copy
     .orderBy('copy.captured', 'desc')
     .first('copy.*')) as Row | undefined;
   return row && opened(row);
-}
-
-/** Notes files that nothing may name any more; the next start removes those that nothing does. */
-export async function filesLeave(ctx: Context, sha256s: (string | null | undefined)[]): Promise<void> {
-  for (const sha256 of new Set(sha256s))
-    if (sha256) await ctx.db('leaving_file').insert({ sha256 }).onConflict('sha256').ignore();
 }
 
 /** Removes copies, with what they are found by; their files leave. Passages of them must be gone, or off them. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { mergedOrder, partContent, readPart, type DraftPart } from '../../core/drafting';
+import { versionWords } from '../../core/forms';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
@@ -197,8 +198,8 @@ async function keepVersionBefore(ctx: Context, draft: Draft): Promise<void> {
 
 /** What is done to the versions of a draft: one is kept by a name, called otherwise, or let go of. */
 export const versionChange = z.discriminatedUnion('act', [
-  z.object({ act: z.literal('keep'), name: z.string().trim().min(1, 'A version has a name').max(200) }),
-  z.object({ act: z.literal('name'), id, name: z.string().trim().max(200) }),
+  versionWords.extend({ act: z.literal('keep') }),
+  versionWords.extend({ act: z.literal('name'), id }),
   z.object({ act: z.literal('let go'), id }),
 ]);
 

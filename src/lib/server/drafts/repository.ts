@@ -1,7 +1,7 @@
 import { readPart, textOfBlock, worksCited, type Block, type DraftPart } from '../../core/drafting';
 import { scoped, type Context } from '../access/context';
 import { notHere } from '../access/refusal';
-import { filesLeave } from '../copies/repository';
+import { filesLeave } from '../files/leaving';
 import { newId, now } from '../db/ids';
 import { index, takeOutOfIndex } from '../search/repository';
 

@@ -1,6 +1,6 @@
 import { applyPatch, createPatch, type Operation } from 'rfc6902';
 import { scoped, type Context } from '../access/context';
-import { newId, now } from '../db/ids';
+import { inParts, newId, now } from '../db/ids';
 import { Refusal } from '../access/refusal';
 
 export type Subject = 'source' | 'passage' | 'note' | 'lead' | 'task';
@@ -53,6 +53,60 @@ export async function noteRevision(
     backward: JSON.stringify(createPatch(after, before)),
   });
   return id;
+}
+
+/** One operation that was done to many subjects alike, with what takes it back of each. */
+export interface AlikeRevision {
+  /** The subject. */
+  id: string;
+  number: number;
+  forward: Operation[];
+  backward: Operation[];
+}
+
+/** Notes a change that was made to many subjects in one statement; gives the revisions. Call in the transaction that makes the change. */
+export async function noteRevisions(
+  ctx: Context,
+  subject: Subject,
+  made: readonly AlikeRevision[],
+  why: string,
+): Promise<string[]> {
+  const at = now();
+  const rows = made.map(({ id, number, forward, backward }) => ({
+    id: newId(),
+    library_id: ctx.libraryId,
+    subject,
+    subject_id: id,
+    number,
+    person_id: ctx.personId,
+    at,
+    why,
+    forward: JSON.stringify(forward),
+    backward: JSON.stringify(backward),
+  }));
+  await ctx.db('revision').insert(rows);
+  return rows.map(({ id }) => id);
+}
+
+/** Removes the history of subjects that go for good. */
+export async function forgetRevisions(ctx: Context, subjectIds: string[]): Promise<void> {
+  for (const part of inParts(subjectIds)) await ctx.db('revision').whereIn('subject_id', part).delete();
+}
+
+/** Takes ids of what goes for good out of the history of some kinds, which could not be brought back to them. */
+export async function forgetNamed(
+  ctx: Context,
+  subjects: readonly Subject[],
+  ids: readonly string[],
+): Promise<void> {
+  for (const id of ids)
+    await scoped(ctx, 'revision')
+      .whereIn('subject', subjects)
+      .where((either) => either.where('forward', 'like', `%${id}%`).orWhere('backward', 'like', `%${id}%`))
+      .update({
+        forward: ctx.db.raw('replace(forward, ?, ?)', [`"${id}"`, 'null']),
+        backward: ctx.db.raw('replace(backward, ?, ?)', [`"${id}"`, 'null']),
+      });
 }
 
 /** The revisions of a subject, newest first. */

@@ -1,4 +1,4 @@
-import { config } from '../config';
+import { config, isHere } from '../config';
 import { Refusal } from '../access/refusal';
 
 /** What of a request says who asks. */
@@ -6,9 +6,6 @@ export interface Asking {
   method: string;
   headers: Headers;
 }
-
-/** Host names that mean this machine; a name that somebody else makes point here is not among them. */
-const HERE = new Set(['localhost', '127.0.0.1', '[::1]']);
 
 const hostOf = (text: string): URL | undefined =>
   URL.canParse(`http://${text}`) ? new URL(`http://${text}`) : undefined;
@@ -18,7 +15,7 @@ export function isOurHost(header: string | null): boolean {
   if (header === null || /[/?#@\\\s]/.test(header)) return false;
   const url = hostOf(header);
   if (!url) return false;
-  return HERE.has(url.hostname) || config.hosts.has(url.host) || config.hosts.has(url.hostname);
+  return isHere(url.hostname) || config.hosts.has(url.host) || config.hosts.has(url.hostname);
 }
 
 function isOurOrigin(origin: string, host: string): boolean {

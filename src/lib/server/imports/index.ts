@@ -4,7 +4,7 @@ import { textOfBytes } from '../../reading/text';
 import { change, checkRight } from '../access/change';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
-import { filesLeave } from '../copies/repository';
+import { filesLeave } from '../files/leaving';
 import { now } from '../db/ids';
 import { keepFile, readKept } from '../files/store';
 import { held, hold, letGo } from '../jobs/holds';

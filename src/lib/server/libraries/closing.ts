@@ -9,7 +9,7 @@ import { removeRows } from '../bin';
 import { counted } from '../db/counted';
 import { inParts } from '../db/ids';
 import { KEPT_IN } from '../db/of-library';
-import { NAMED } from '../files/named';
+import { filesOfLibraryLeave } from '../files/leaving';
 import { inTurn } from '../turns';
 
 /** How many rows go at once. */
@@ -18,7 +18,7 @@ const AT_ONCE = 300;
 /** Tables that have what is under way in a library, was handed out of it, or is made anew from the rest. */
 const BESIDE = [
   ...['shared', 'crossing', 'invitation', 'share_link', 'token', 'hold', 'job', 'printed_list'],
-  ...['spelling_group', 'spelling', 'spelling_stale', 'tally', 'membership'],
+  ...['spelling_group', 'spelling', 'spelling_stale', 'tally', 'trait', 'membership'],
 ];
 
 function* forEver(): Generator<undefined> {
@@ -38,11 +38,7 @@ async function removeInTurn(trx: Knex, table: string, whose: string, id: string)
 /** Removes a library with everything kept in it, in a transaction. Its files leave the store at the next start, unless others have them. */
 async function removeLibrary(trx: Knex, libraryId: string): Promise<void> {
   await trx.raw('PRAGMA defer_foreign_keys = ON');
-  for (const [table, column] of NAMED)
-    await trx.raw(
-      `INSERT OR IGNORE INTO leaving_file (sha256) SELECT DISTINCT ${column} FROM ${table} WHERE library_id = ? AND coalesce(${column}, '') <> ''`,
-      [libraryId],
-    );
+  await filesOfLibraryLeave(trx, libraryId);
   await removeInTurn(trx, 'printed', 'source_id IN (SELECT id FROM source WHERE library_id = ?)', libraryId);
   // Facets go with their sources.
   for (const [table, whose] of Object.entries(KEPT_IN).reverse())

@@ -5,9 +5,10 @@ import { ROLE_WORDS, ROLES, type Role } from '../../core/members';
 import { change, checkRight } from '../access/change';
 import { makeLibrary, personName, scoped, visible, type Context } from '../access/context';
 import { endConnections, tell } from '../access/events';
+import { joins, leaves, roleIn, setLibrary, setRole } from '../access/members';
 import { notHere, Refusal } from '../access/refusal';
 import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
-import { accountsThere, letIn, makeAccount, type Asker, type From } from '../accounts';
+import { accountsThere, dropTokensHere, letIn, makeAccount, type Asker, type From } from '../accounts';
 import { noted } from '../audit';
 import { newId, now } from '../db/ids';
 import { sendMail } from '../mail';
@@ -44,7 +45,7 @@ export async function libraryName(ctx: Context): Promise<string> {
 
 /** Whether somebody is in a library. */
 export const isMember = async (ctx: Context, libraryId: string): Promise<boolean> =>
-  Boolean(await ctx.db('membership').where({ library_id: libraryId, person_id: ctx.personId }).first('role'));
+  (await roleIn(ctx.db, libraryId, ctx.personId)) !== undefined;
 
 /** Makes another library, whose owner is who asks. */
 export async function addLibrary(
@@ -58,7 +59,7 @@ export async function addLibrary(
 /** Calls the library otherwise. */
 export const renameLibrary = (ctx: Context, { name }: z.infer<typeof libraryWords>): Promise<void> =>
   change(ctx, { ...LEAD, of: ['members', 'projects'] }, async (inner) => {
-    await inner.db('library').where({ id: inner.libraryId }).update({ name });
+    await setLibrary(inner, { name });
   });
 
 export interface Member {
@@ -227,10 +228,9 @@ export async function takeInvitation(
     const invited = await invitationBy(trx, secret);
     if (!invited) throw gone();
     const personId = who?.kind === 'person' ? who.personId : await make!(trx);
-    const key = { library_id: invited.library_id, person_id: personId };
-    if (await trx('membership').where(key).first('role'))
+    if (await roleIn(trx, invited.library_id, personId))
       throw new Refusal(409, `You are in ${invited.library} already. The invitation can still be used.`);
-    await trx('membership').insert({ ...key, role: invited.role, joined: now() });
+    await joins(trx, invited.library_id, personId, invited.role);
     await trx('invitation').where({ id: invited.id }).update({ used: now(), used_by: personId });
     await noted(trx, {
       libraryId: invited.library_id,
@@ -258,10 +258,9 @@ export const addMember = (ctx: Context, { mail, role }: z.infer<typeof memberWor
       throw new Refusal(404, 'Nobody has an account here with this mail address. Invite them by a link.', [
         'mail: Nobody has an account here with this mail address. Invite them by a link.',
       ]);
-    const key = { library_id: inner.libraryId, person_id: row.person_id };
-    if (await inner.db('membership').where(key).first('role'))
+    if (await roleIn(inner.db, inner.libraryId, row.person_id))
       throw new Refusal(409, `${row.name} is in the library already.`);
-    await inner.db('membership').insert({ ...key, role, joined: now() });
+    await joins(inner.db, inner.libraryId, row.person_id, role);
     await note(inner, 'invited', `${row.name}, as ${ROLE_WORDS[role].name.toLowerCase()}, by name`);
   });
 
@@ -289,7 +288,7 @@ export const changeRole = (ctx: Context, personId: string, role: Role): Promise<
     const member = await memberHere(inner, personId);
     if (member.role === role) return;
     if (member.role === 'owner') await checkOwnerLeft(inner, personId);
-    await scoped(inner, 'membership').where({ person_id: personId }).update({ role });
+    await setRole(inner, personId, role);
     await note(
       inner,
       'role changed',
@@ -306,8 +305,8 @@ export async function removeMember(ctx: Context, personId: string): Promise<void
   await change(ctx, { ...LEAD, right: self ? 'own' : 'lead' }, async (inner) => {
     const member = await memberHere(inner, personId);
     if (member.role === 'owner') await checkOwnerLeft(inner, personId);
-    await scoped(inner, 'membership').where({ person_id: personId }).delete();
-    await scoped(inner, 'token').where({ person_id: personId }).delete();
+    await leaves(inner, personId);
+    await dropTokensHere(inner, personId);
     await note(inner, self ? 'left' : 'removed', member.name);
   });
   endConnections(personId);

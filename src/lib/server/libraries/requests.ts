@@ -7,9 +7,6 @@ export const invitationTaken = z.strictObject({
   account: accountWords.optional(),
 });
 
-/** The pass phrase, for closing an account. */
-export const accountClosing = z.strictObject({ phrase: z.string().min(1).max(1_000) });
-
 /** The project, or all of the library, that is chosen; or another library. */
 export const scopeChosen = z.union([
   z.object({ projectId: z.string().nullable() }),

@@ -43,6 +43,7 @@ export {
 } from './printing';
 export { findStyles, styleName, styleSent, type FoundStyle } from './catalogue';
 export { bringStyle, changeStyle } from './styles';
+export { printTraced, type TracedStyle } from './tracing';
 
 export * from './outputs';
 export * from './requests';
@@ -107,7 +108,7 @@ async function set(
     );
   }
   if (!annotate.length) return made;
-  return annotated(made, await remarksOn(ctx, sources, annotate), await termsOf(locale));
+  return annotated(made, await remarksOn(ctx, sources, annotate, locale), await termsOf(locale));
 }
 
 /** The list of a scope as it prints, set as asked for. */
@@ -125,6 +126,7 @@ async function remarksOn(
   ctx: Context,
   sources: Source[],
   wanted: AnnotationKind[],
+  locale: string,
 ): Promise<Map<string, Remark[]>> {
   const of = new Map<string, Remark[]>();
   for (const { sourceId, kind, gist, ownWords, exact, locator, visibility } of await passagesOfSources(
@@ -144,7 +146,7 @@ async function remarksOn(
   }
   if (wanted.includes('credibility'))
     for (const { id, record } of sources) {
-      const text = credibilityText(record.retexa.credibility ?? {});
+      const text = credibilityText(record.retexa.credibility ?? {}, locale);
       if (text) of.set(id, [{ kind: 'credibility', text }, ...(of.get(id) ?? [])]);
     }
   return of;

@@ -1,5 +1,6 @@
-import { z } from 'zod';
-import { formOfName, nameOfForm, respelled, SPELLED, type Spelled } from '../../core/duplicates';
+import type { z } from 'zod';
+import { formOfName, nameOfForm, respelled, type Spelled } from '../../core/duplicates';
+import type { renameWords } from '../../core/forms';
 import { creatorsOf, nameText, parseName, shortLabel, type SourceRecord } from '../../core/source';
 import { foldWords, nfc, plain, squash } from '../../core/text';
 import { change } from '../access/change';
@@ -10,7 +11,7 @@ import { getSources } from '../sources/repository';
 import { inTurn } from '../turns';
 import { carryOrcid, orcidsSaid } from './orcids';
 
-export { orcidSaid, setOrcid } from './orcids';
+export { setOrcid } from './orcids';
 
 /** A person, an institution or a container, as records name it, and in how many sources. */
 export interface NamedItem {
@@ -27,12 +28,19 @@ const SHOWN = 300;
 /** How many of the sources that would change are named. */
 const LABELLED = 50;
 
-/** Rows of a kind of facet, of a project or the library. */
-const rowsOf = (ctx: Context, kind: Spelled, projectId: string | undefined) => {
-  const rows = scoped(ctx, 'facet').where({ kind });
-  if (projectId)
-    void rows.whereIn('source_id', ctx.db('filing').where({ project_id: projectId }).select('source_id'));
-  return rows;
+/** Names of a kind, of a project or the library, with how many sources have them. */
+const namesOf = (ctx: Context, kind: Spelled, projectId: string | undefined) => {
+  const rows = scoped(ctx, 'trait').where({ kind }).select('value as name');
+  if (!projectId) return rows.where('n', '>', 0).select('n');
+  const filed = ctx
+    .db('filing')
+    .join('source', 'source.id', 'filing.source_id')
+    .where({ project_id: projectId });
+  return rows
+    .join('trait_of', 'trait_of.trait_id', 'trait.id')
+    .whereIn('trait_of.no', filed.select('source.no'))
+    .groupBy('trait.id')
+    .count({ n: '*' });
 };
 
 /** The people, or what sources appeared in: those in most sources first, and of words only those that have each of them. */
@@ -42,11 +50,10 @@ export async function namesIn(
   words: string,
   projectId: string | undefined,
 ): Promise<{ total: number; items: NamedItem[] }> {
-  const rows = (await rowsOf(ctx, kind, projectId)
-    .groupBy('value')
-    .select('value as name')
-    .count({ n: '*' })
-    .orderBy([{ column: 'n', order: 'desc' }, { column: 'name' }])) as unknown as NamedItem[];
+  const rows = (await namesOf(ctx, kind, projectId).orderBy([
+    { column: 'n', order: 'desc' },
+    { column: 'name' },
+  ])) as unknown as NamedItem[];
   const sought = foldWords(words);
   const fit = sought.length
     ? rows.filter(({ name }) => {
@@ -72,13 +79,6 @@ export async function namesIn(
   };
 }
 
-/** A name to be called otherwise wherever it stands. */
-export const renaming = z.object({
-  kind: z.enum(SPELLED),
-  name: z.string().min(1).max(40_000),
-  to: z.string().trim().min(1, 'A name is needed').max(4_000),
-});
-
 /** The forms in a record of a name as it is shown: people of any role, or what it appeared in. */
 function formsOf(record: SourceRecord, kind: Spelled, name: string): string[] {
   if (kind === 'container') {
@@ -92,12 +92,14 @@ function formsOf(record: SourceRecord, kind: Spelled, name: string): string[] {
 }
 
 async function sourcesNaming(ctx: Context, kind: Spelled, name: string) {
-  const rows = (await scoped(ctx, 'facet').where({ kind, value: name }).select('source_id')) as {
-    source_id: string;
-  }[];
+  const rows = (await scoped(ctx, 'trait')
+    .where({ kind, value: name })
+    .join('trait_of', 'trait_of.trait_id', 'trait.id')
+    .join('source', 'source.no', 'trait_of.no')
+    .select('source.id')) as { id: string }[];
   return getSources(
     ctx,
-    rows.map((row) => row.source_id),
+    rows.map(({ id }) => id),
   );
 }
 
@@ -128,7 +130,7 @@ export async function namedIn(
 /** Calls a name otherwise in all sources it stands in, in every role; all or none. Gives the revisions made, for undoing. */
 export const renameEverywhere = (
   ctx: Context,
-  { kind, name, to }: z.infer<typeof renaming>,
+  { kind, name, to }: z.infer<typeof renameWords>,
 ): Promise<{ revisions: string[] }> =>
   change(ctx, { right: 'edit', of: ['sources', 'duplicates'] }, async (inner) => {
     const sources = await sourcesNaming(inner, kind, name);

@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { orcidText } from '../../core/source';
+import type { z } from 'zod';
+import type { orcidWords } from '../../core/forms';
 import { change } from '../access/change';
 import { scoped, type Context } from '../access/context';
 
@@ -7,25 +7,6 @@ interface Row {
   name: string;
   orcid: string;
 }
-
-/** The ORCID of who is meant by a name, as names are shown; nothing takes it away. */
-export const orcidSaid = z.object({
-  name: z.string().min(1).max(40_000),
-  orcid: z
-    .string()
-    .max(200)
-    .transform((given, ctx) => {
-      if (!given.trim()) return null;
-      const orcid = orcidText(given);
-      if (orcid) return orcid;
-      ctx.addIssue({
-        code: 'custom',
-        message: 'This is no ORCID: sixteen digits in fours, the last one checks the others',
-      });
-      return z.NEVER;
-    })
-    .nullable(),
-});
 
 /** The ORCIDs said of names of the library, by name. */
 export async function orcidsSaid(ctx: Context): Promise<Map<string, string>> {
@@ -47,11 +28,17 @@ async function keepOrcid(ctx: Context, name: string, orcid: string | null): Prom
     .merge();
 }
 
+/** Who is meant by names that came with an ORCID, where nobody has said it yet. Call in the transaction that adds their source. */
+export async function takeOrcids(ctx: Context, orcids: Readonly<Record<string, string>>): Promise<void> {
+  const rows = Object.entries(orcids).map(([name, orcid]) => ({ library_id: ctx.libraryId, name, orcid }));
+  if (rows.length) await ctx.db('person_orcid').insert(rows).onConflict(['library_id', 'name']).ignore();
+}
+
 /** Says who is meant by a name; gives what takes it back. */
 export const setOrcid = (
   ctx: Context,
-  { name, orcid }: z.output<typeof orcidSaid>,
-): Promise<{ back: z.output<typeof orcidSaid> }> =>
+  { name, orcid }: z.output<typeof orcidWords>,
+): Promise<{ back: z.output<typeof orcidWords> }> =>
   change(ctx, { right: 'edit', of: ['people'] }, async (inner) => {
     const before = await orcidOf(inner, name);
     await keepOrcid(inner, name, orcid);

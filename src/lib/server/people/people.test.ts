@@ -1,12 +1,13 @@
 /** Who made what, and one name called otherwise everywhere. */
 import type { Knex } from 'knex';
 import { afterEach, beforeEach, expect, it } from 'vitest';
+import { orcidWords } from '../../core/forms';
 import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
 import { binSources, getSource, listIds, undo } from '../sources';
 import { insertSource } from '../sources/repository';
 import { openTestLibrary } from '../test-library';
-import { namedIn, namesIn, orcidSaid, renameEverywhere, setOrcid } from './index';
+import { namedIn, namesIn, renameEverywhere, setOrcid } from './index';
 
 let db: Knex;
 let ctx: Context;
@@ -76,8 +77,8 @@ it('calls one otherwise wherever it stands, as one thing to take back', async ()
 it('says who is meant by a name, names the other names of that person, and carries it when a name is called otherwise', async () => {
   await add({ title: 'A', author: [pell] });
   await add({ title: 'B', author: [{ family: 'Pell', given: 'Margaret' }] });
-  expect(orcidSaid.safeParse({ name: 'Pell, M.', orcid: '0000-0002-1825-0098' }).success).toBe(false);
-  const say = (name: string, orcid: string) => setOrcid(ctx, orcidSaid.parse({ name, orcid }));
+  expect(orcidWords.safeParse({ name: 'Pell, M.', orcid: '0000-0002-1825-0098' }).success).toBe(false);
+  const say = (name: string, orcid: string) => setOrcid(ctx, orcidWords.parse({ name, orcid }));
   const first = await say('Pell, M.', 'https://orcid.org/0000-0002-1825-0097');
   expect(first.back).toEqual({ name: 'Pell, M.', orcid: null });
   await say('Pell, Margaret', '0000000218250097');
@@ -93,4 +94,15 @@ it('says who is meant by a name, names the other names of that person, and carri
   // As one says it, which is not as names are shown.
   await renameEverywhere(ctx, { kind: 'person', name: 'Pell, Margaret', to: 'Mary Pell' });
   expect((await namesIn(ctx, 'person', '', undefined)).items).toEqual([{ name: 'Pell, Mary', n: 2, orcid }]);
+});
+
+it('takes over an ORCID that came with a name, where nobody has said one', async () => {
+  const orcids = { 'Pell, M.': '0000-0002-1825-0097', 'Ng, T.': '0000-0001-5109-3700' };
+  const retexa = { origins: {}, tags: [], kept: {}, orcids };
+  await setOrcid(ctx, orcidWords.parse({ name: 'Ng, T.', orcid: '0000-0002-1694-233X' }));
+  await add({ title: 'A', author: [pell, { family: 'Ng', given: 'T.' }], retexa });
+  const orcid = async (name: string) =>
+    (await namesIn(ctx, 'person', '', undefined)).items.find((one) => one.name === name)!.orcid;
+  expect(await orcid('Pell, M.')).toBe('0000-0002-1825-0097');
+  expect(await orcid('Ng, T.')).toBe('0000-0002-1694-233X');
 });

@@ -1,3 +1,4 @@
+import type { Knex } from 'knex';
 import type { PresetWords } from '../../core/forms';
 import type { Variable } from '../../core/source';
 import { scoped, type Context } from '../access/context';
@@ -76,4 +77,18 @@ export async function deletePreset(ctx: Context, id: string): Promise<Preset> {
   const preset = await getPreset(ctx, id);
   await scoped<Row>(ctx, 'preset').where({ id }).delete();
   return preset;
+}
+
+/** Presets of projects or sections that go for good stay, and put what is captured nowhere. */
+export async function presetsLetGo(
+  ctx: Context,
+  going: { projects: readonly string[] } | { sections: Knex.QueryBuilder | readonly string[] },
+): Promise<void> {
+  const [column, ids] =
+    'projects' in going
+      ? (['project_id', going.projects] as const)
+      : (['section_id', going.sections] as const);
+  await scoped(ctx, 'preset')
+    .whereIn(column, ids as readonly string[])
+    .update({ [column]: null });
 }

@@ -1,9 +1,11 @@
 import type { ProjectWords } from '../../core/forms';
 import { scoped, type Context } from '../access/context';
-import { filesLeave } from '../copies/repository';
+import { filesLeave } from '../files/leaving';
 import { inParts, newId, now } from '../db/ids';
 import { notHere } from '../access/refusal';
+import { presetsLetGo } from '../presets/repository';
 import { takeOutOfIndex } from '../search/repository';
+import { forgetTallies } from '../sources/tallies';
 import { forgetOwn } from './sections';
 
 export interface Project {
@@ -93,8 +95,9 @@ export async function setProjectAside(
  */
 export async function removeProjects(ctx: Context, ids: string[]): Promise<void> {
   for (const part of inParts(ids)) {
-    for (const table of ['note', 'lead', 'preset'])
+    for (const table of ['note', 'lead'])
       await scoped(ctx, table).whereIn('project_id', part).update({ project_id: null });
+    await presetsLetGo(ctx, { projects: part });
     await ctx.db('filing').whereIn('project_id', part).delete();
     const sections = scoped(ctx, 'section').whereIn('project_id', part).select('id');
     await forgetOwn(ctx, sections.clone());
@@ -106,9 +109,9 @@ export async function removeProjects(ctx: Context, ids: string[]): Promise<void>
     const parts = (await ctx.db('draft_part').whereIn('draft_id', drafts).pluck('id')) as string[];
     await takeOutOfIndex(ctx, 'part', parts);
     await ctx.db('placement').whereIn('section_id', sections).delete();
-    await scoped(ctx, 'preset').whereIn('section_id', sections.clone()).update({ section_id: null });
+    await presetsLetGo(ctx, { sections: sections.clone() });
     await scoped(ctx, 'section').whereIn('project_id', part).delete();
-    await ctx.db('tally').where({ library_id: ctx.libraryId }).whereIn('project_id', part).delete();
+    await forgetTallies(ctx, part);
     await scoped(ctx, 'project').whereIn('id', part).delete();
   }
 }

@@ -3,6 +3,7 @@ import { inOrder, moved, putBefore, spotOf, type Spot } from '../../core/outline
 import { scoped, visible, type Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
 import { inParts, newId, now } from '../db/ids';
+import { presetsLetGo } from '../presets/repository';
 import { takeOutOfIndex } from '../search/repository';
 
 /** A heading in a project's outline. */
@@ -210,7 +211,7 @@ export async function forgetOwn(ctx: Context, sections: Knex.QueryBuilder): Prom
 export async function removeSections(ctx: Context, ids: string[]): Promise<void> {
   for (const part of inParts(ids)) {
     const going = () => scoped(ctx, 'section').whereIn('binned_with', part).select('id');
-    await scoped(ctx, 'preset').whereIn('section_id', going()).update({ section_id: null });
+    await presetsLetGo(ctx, { sections: going() });
     await forgetOwn(ctx, going());
     await ctx.db('placement').whereIn('section_id', going()).delete();
     // What went to the bin before stood under one of these, perhaps, and is brought back to the top.

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { queryWords } from '../../core/forms';
 import { MOST_QUERY, parseQuery, printQuery, problemsIn } from '../../core/query';
 import { change } from '../access/change';
 import { scoped, type Context } from '../access/context';
@@ -15,8 +16,7 @@ export interface SavedQuery {
 }
 
 /** What a query is kept as. */
-export const toSave = z.object({
-  name: z.string().trim().min(1, 'A query is kept by a name').max(80),
+export const toSave = queryWords.extend({
   query: z.string().trim().min(1).max(MOST_QUERY),
 });
 

@@ -63,8 +63,14 @@ const STATES: Record<State, (rows: Rows) => unknown> = {
 /** Sources with a value of a facet, in capitals or not. */
 const faceted = (ctx: Context, rows: Rows, kind: Facet, value: string) =>
   rows.whereIn(
-    'source.id',
-    scoped(ctx, 'facet').where({ kind }).whereRaw('value = ? COLLATE NOCASE', [value]).select('source_id'),
+    'source.no',
+    ctx
+      .db('trait_of')
+      .whereIn(
+        'trait_id',
+        scoped(ctx, 'trait').where({ kind }).whereRaw('value = ? COLLATE NOCASE', [value]).select('id'),
+      )
+      .select('no'),
   );
 
 /** Sources by what the person said of their reading; `none` is nothing. */
@@ -134,11 +140,18 @@ const CONDITIONS: Partial<Record<QueryField, Condition>> = {
 
 /**
  * Narrows the living sources of a library to those a query asks for. The one place where a query becomes SQL. What cannot be
- * asked as it is written (`problemsIn`) finds nothing. `fitted`: the words are joined with how well they fit.
+ * asked as it is written (`problemsIn`) finds nothing. `fitted`: the words are joined with how well they fit;
+ * `common`: they stand in so many that each source is held against them.
  */
-export function asQueried(ctx: Context, rows: Rows, query: Query, fitted = false): void {
+export function asQueried(
+  ctx: Context,
+  rows: Rows,
+  query: Query,
+  { fitted = false, common = false }: { fitted?: boolean; common?: boolean } = {},
+): void {
   if (problemsIn(query).length) return void rows.whereRaw('false');
-  withWords(ctx, rows, 'source.id', 'source', query, fitted);
+  // With the sign, nothing is looked up by it.
+  withWords(ctx, rows, common ? '+source.no' : 'source.no', 'source', query, fitted);
   narrowedByFields(ctx, rows, query);
 }
 

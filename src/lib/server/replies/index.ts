@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { replyText } from '../../core/forms';
 import { mentionedIn } from '../../core/members';
 import { shortLabel } from '../../core/source';
-import { nfc } from '../../core/text';
 import { change, checkOwn } from '../access/change';
 import { scoped, type Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
@@ -14,13 +14,11 @@ export * from './requests';
 /** What is changed here. */
 const CHANGE = { right: 'annotate', of: ['passages'] } as const;
 
-const text = z.string().trim().min(1, { message: 'Write what you want to say.' }).max(10_000).transform(nfc);
-
 /** A reply to a passage, and whom of the library it is for. */
-export const replyWords = z.strictObject({ text, to: z.array(z.string().max(60)).max(50).default([]) });
+export const replyWords = replyText.extend({ to: z.array(z.string().max(60)).max(50).default([]) });
 
 /** A reply worded otherwise, or taken away and given back. */
-export const replyChange = z.union([z.strictObject({ text }), z.strictObject({ gone: z.boolean() })]);
+export const replyChange = z.union([replyText, z.strictObject({ gone: z.boolean() })]);
 
 export interface Reply {
   id: string;

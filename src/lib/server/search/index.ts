@@ -8,7 +8,7 @@ import type { Copy } from '../copies/repository';
 import { counted } from '../db/counted';
 import { parseQuery, printQuery, problemsIn, wordsSought } from '../../core/query';
 import { wordsOf } from '../query';
-import { nearWords, searchable, withFit, withWords } from './repository';
+import { kindsWith, nearWords, searchable, withFit, withWords, type SearchKind } from './repository';
 import { labelOfRecord, ofSourcesAsked } from '../sources/repository';
 import type { FirstOf } from '../lists/first-of';
 import { listLeads } from '../leads';
@@ -86,13 +86,17 @@ export async function searchEverything(
   const filter = { text, ...(projectId ? { projectId } : {}) };
   const words = wordsSought(parseQuery(text));
   const most = (kind: FoundKind) => limits[kind] ?? limit;
+  // The words are looked for once in all that is no source: what has them nowhere is not gone into.
+  const found = await kindsWith(ctx, wordsOf(parseQuery(text)));
+  const among = <T>(kinds: SearchKind[], look: () => Promise<T>, none: T): Promise<T> | T =>
+    !found || kinds.some((kind) => found.has(kind)) ? look() : none;
   const [sources, passages, copies, texts, notes, leads] = await Promise.all([
     listSources(ctx, filter, look, { from: { offset: 0 }, limit: most('sources'), sort: 'fit' }),
-    listPassages(ctx, filter, most('passages')),
-    copiesWith(ctx, text, projectId, most('copies')),
-    textsWith(ctx, text, projectId, most('texts')),
-    listNotes(ctx, filter),
-    listLeads(ctx, filter),
+    among(['passage'], () => listPassages(ctx, filter, most('passages')), nothing),
+    among(['copy'], () => copiesWith(ctx, text, projectId, most('copies')), nothing),
+    among(['own', 'part'], () => textsWith(ctx, text, projectId, most('texts')), nothing),
+    among(['note'], () => listNotes(ctx, filter), []),
+    among(['lead'], () => listLeads(ctx, filter), []),
   ]);
   const threads = await threadsOf(
     ctx,

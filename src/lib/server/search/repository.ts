@@ -127,10 +127,15 @@ export function soughtBy({ terms }: Query): { all: string | undefined; none: str
   };
 }
 
-const FOUND =
-  'SELECT s.subject_id FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind = ?';
+/** What a subject is known by: a source by its number, all else by its id. */
+const known = (kind: SearchKind) => (kind === 'source' ? 's.no' : 's.subject_id');
+const found = (select: string) =>
+  `SELECT ${select} FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind = ?`;
 
-/** Narrows a query of rows to those whose text has the words; `column` is their id. `fitted`: `withFit` does, but for what must not be there. */
+/**
+ * Narrows a query of rows to those whose text has the words; `column` is their id, of sources their number. `fitted`: `withFit` does,
+ * but for what must not be there.
+ */
 export function withWords(
   ctx: Context,
   rows: Knex.QueryBuilder,
@@ -140,24 +145,77 @@ export function withWords(
   fitted = false,
 ): void {
   const { all, none } = soughtBy(query);
-  if (all && !fitted) void rows.whereRaw(`${column} IN (${FOUND})`, [all, ctx.libraryId, kind]);
-  for (const words of none) void rows.whereRaw(`${column} NOT IN (${FOUND})`, [words, ctx.libraryId, kind]);
+  const those = found(known(kind));
+  if (all && !fitted) void rows.whereRaw(`${column} IN (${those})`, [all, ctx.libraryId, kind]);
+  for (const words of none) {
+    // One that is not known would leave nothing out, and nothing in.
+    const sure = `${those} AND ${known(kind)} IS NOT NULL`;
+    void rows.whereRaw(`${column} NOT IN (${sure})`, [words, ctx.libraryId, kind]);
+  }
 }
 
-/** Joins how well each row fits the words as `fit`, less the better; gives whether there are words to fit. */
+/** The numbers of the living sources of a query that is nothing but words: what is in the bin has none. */
+export function sourcesWithWords(ctx: Context, query: Query): Knex.QueryBuilder | undefined {
+  const { all, none } = soughtBy(query);
+  if (!all || none.length || query.terms.some(({ kind }) => kind !== 'words')) return undefined;
+  return ctx.db
+    .from('search')
+    .join('search_subject as s', 's.id', 'search.rowid')
+    .whereRaw('search MATCH ?', [all])
+    .where({ 's.library_id': ctx.libraryId, 's.kind': 'source' })
+    .select('s.no');
+}
+
+/** Whether the words of a query stand in so many texts that going through all sources is less work than looking each up. */
+export async function isCommon(ctx: Context, query: Query, sources: number): Promise<boolean> {
+  const { all } = soughtBy(query);
+  if (!all) return false;
+  // Looking a source up takes about as long as going by a dozen (measured).
+  const many = Math.ceil(sources / 12);
+  const [{ n }] = (await ctx.db.raw(
+    'SELECT count(*) AS n FROM (SELECT 1 FROM search WHERE search MATCH ? LIMIT ?)',
+    [all, many],
+  )) as [{ n: number }];
+  return n === many;
+}
+
+/**
+ * The kinds of what is not a source that have something with the words of a query in it; nothing where it looks for no words, so
+ * that any may fit. Whether one may see it is asked where it is looked for.
+ */
+export async function kindsWith(ctx: Context, query: Query): Promise<Set<SearchKind> | undefined> {
+  const { all } = soughtBy(query);
+  if (!all) return undefined;
+  const rows = (await ctx.db.raw(
+    `SELECT DISTINCT s.kind FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind <> 'source'`,
+    [all, ctx.libraryId],
+  )) as { kind: SearchKind }[];
+  return new Set(rows.map(({ kind }) => kind));
+}
+
+/**
+ * Joins how well each row fits the words as `fit`, less the better; gives whether there are words to fit. `column` as above. `first`:
+ * of all that have the words, as many as are wanted of those that fit best, and those that fit as well as the last of them; only
+ * where nothing else narrows the rows.
+ */
 export function withFit(
   ctx: Context,
   rows: Knex.QueryBuilder,
   column: string,
   kind: SearchKind,
   query: Query,
+  first?: number,
 ): boolean {
   const { all } = soughtBy(query);
   if (!all) return false;
-  void rows.joinRaw(
-    `JOIN (SELECT s.subject_id AS id, bm25(search, ${WEIGHTS}) AS fit FROM search JOIN search_subject s ON s.id = search.rowid WHERE search MATCH ? AND s.library_id = ? AND s.kind = ?) AS fitting ON fitting.id = ${column}`,
-    [all, ctx.libraryId, kind],
-  );
+  const hits = found(`${known(kind)} AS id, bm25(search, ${WEIGHTS}) AS fit`);
+  const best = `WITH hits AS MATERIALIZED (${hits}) SELECT id, fit FROM hits WHERE fit <= coalesce((SELECT fit FROM hits ORDER BY fit LIMIT 1 OFFSET ?), fit)`;
+  void rows.joinRaw(`JOIN (${first === undefined ? hits : best}) AS fitting ON fitting.id = ${column}`, [
+    all,
+    ctx.libraryId,
+    kind,
+    ...(first === undefined ? [] : [first - 1]),
+  ]);
   return true;
 }
 

@@ -5,6 +5,7 @@ import {
   type CitekeyPattern,
   type SourceRecord,
 } from '../../core/source';
+import { setLibrary } from '../access/members';
 import { scoped, type Context } from '../access/context';
 
 /** How the library makes citekeys. */
@@ -16,10 +17,7 @@ export async function citekeyPattern(ctx: Context): Promise<CitekeyPattern> {
 
 /** Changes how citekeys are made from now on; keys that were given stay. */
 export async function setCitekeyPattern(ctx: Context, pattern: CitekeyPattern): Promise<void> {
-  await ctx
-    .db('library')
-    .where({ id: ctx.libraryId })
-    .update({ citekey_parts: JSON.stringify(pattern) });
+  await setLibrary(ctx, { citekey_parts: JSON.stringify(pattern) });
 }
 
 /** A citekey that nothing in the library has or had, but for `except`, which may keep its own. `wanted` is kept when it is free. */

@@ -1,16 +1,27 @@
 import type { Knex } from 'knex';
 import { parseQuery } from '../../core/query';
-import { shortLabel } from '../../core/source';
+import { shortLabel, type CslType } from '../../core/source';
 import type { Finding } from '../../core/proof';
 import { scoped, visible, type Context } from '../access/context';
 import { readOf } from '../copies/place';
 import { notHere, Refusal } from '../access/refusal';
+import { counted } from '../db/counted';
 import { twiceAmong } from '../duplicates/groups';
 import { printedSoFar, type Look, type ShownReference } from '../lists/printing';
 import { inOutline, sectionIds } from '../projects/sections';
 import { readingOf, type Reading } from '../reading/repository';
 import { soughtBy, withFit } from '../search/repository';
-import { findSource, living, openSource, type SourceFilter, type SourceRow } from './repository';
+import {
+  allLiving,
+  byWordsAlone,
+  findSource,
+  living,
+  numbersOf,
+  openSource,
+  type Source,
+  type SourceFilter,
+  type SourceRow,
+} from './repository';
 import { tallied, talliesOf } from './tallies';
 
 /** A source as a row of a list. `reference` is absent when it is not printed yet. */
@@ -191,8 +202,11 @@ export async function listSources(
   // Ids alone are read from the index; the rows of a page are fetched by them.
   const asked = parseQuery(filter.text ?? '');
   const fits = page.sort === 'fit' && soughtBy(asked).all !== undefined;
-  const ids = living(ctx, filter, fits).limit(page.limit).select('source.id');
-  if (fits) withFit(ctx, ids, 'source.id', 'source', asked);
+  const { rows: ids } = fits ? { rows: living(ctx, filter, { fitted: true }) } : await allLiving(ctx, filter);
+  void ids.limit(page.limit).select('source.id');
+  const wanted =
+    'offset' in page.from && byWordsAlone(ctx, filter) ? page.from.offset + page.limit : undefined;
+  if (fits) withFit(ctx, ids, 'source.no', 'source', asked, wanted);
   if (fits) void ids.orderBy('fitting.fit');
   const own = page.sort === 'own' && filter.section !== undefined && filter.section !== 'none';
   if (own)
@@ -208,12 +222,12 @@ export async function listSources(
   if ('offset' in page.from) void ids.offset(page.from.offset);
   else if (fits || own) throw new Refusal(422, 'A list in this order is asked for by its place.');
   else await after(ctx, ids, page.from.after, page.sort);
-  const wanted = ((await ids) as { id: string }[]).map((r) => r.id);
-  const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', wanted)) as SourceRow[];
+  const shown = ((await ids) as { id: string }[]).map((r) => r.id);
+  const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', shown)) as SourceRow[];
   const byId = new Map(rows.map((r) => [r.id, r]));
   const items = await itemsOf(
     ctx,
-    wanted.flatMap((id) => byId.get(id) ?? []),
+    shown.flatMap((id) => byId.get(id) ?? []),
     look,
   );
   return { total: await countSources(ctx, filter), items };
@@ -226,14 +240,32 @@ export async function countSources(ctx: Context, filter: SourceFilter): Promise<
     const counts = await talliesOf(ctx, projectId);
     return counts[state ?? 'sources'];
   }
-  const [{ n }] = (await living(ctx, filter).count({ n: '*' })) as [{ n: number }];
-  return n;
+  const { rows } = await numbersOf(ctx, filter);
+  return counted(rows.clearSelect());
 }
 
 /** Ids of all sources that fit a filter, in author order. */
 export async function listIds(ctx: Context, filter: SourceFilter): Promise<string[]> {
   const rows = (await living(ctx, filter).orderBy('sort_key').select('id')) as { id: string }[];
   return rows.map((r) => r.id);
+}
+
+/** Living sources of a project or the library as examples: as many of each kind as `each`, the kinds most have first. */
+export async function someOfEachKind(
+  ctx: Context,
+  projectId: string | undefined,
+  each: number,
+): Promise<Source[]> {
+  const kinds = (await tallied(ctx, 'type', projectId)).sort((a, b) => b.n - a.n);
+  const filter = projectId ? { projectId } : {};
+  const some: Source[] = [];
+  for (const { value } of kinds) {
+    const rows = (await living(ctx, { ...filter, type: value as CslType })
+      .orderBy(['sort_key', 'id'])
+      .limit(each)) as SourceRow[];
+    some.push(...rows.map(openSource));
+  }
+  return some;
 }
 
 /** All tags of the library, for offering while typing. */

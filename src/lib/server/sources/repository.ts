@@ -19,9 +19,11 @@ import { judge } from '../duplicates/judging';
 import { proposeAnew } from '../duplicates/spelled';
 import { noteRevision } from '../history/repository';
 import { keepFindings } from '../proof/repository';
+import { takeOrcids } from '../people/orcids';
 import { placedAnywhere, placedBelow } from '../projects/sections';
 import { asQueried, fieldsOf } from '../query';
-import { index, type SearchText } from '../search/repository';
+import { index, isCommon, sourcesWithWords, type SearchText } from '../search/repository';
+import { talliesOf } from './tallies';
 
 /** A source as stored, its record opened. */
 export interface Source {
@@ -99,8 +101,8 @@ export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(r
  */
 export const DERIVED = 6;
 
-/** The columns written from a record, and from nothing else. */
-export function columnsOf(record: SourceRecord) {
+/** The columns written from a record and what the proof finds in it, and from nothing else. */
+export function columnsOf(record: SourceRecord, findings: Finding[] = proof(record)) {
   const d = derive(record);
   return {
     record: JSON.stringify(record),
@@ -114,7 +116,7 @@ export function columnsOf(record: SourceRecord) {
     address_key: d.addressKey,
     sort_key: d.sortKey,
     people: d.people,
-    findings: JSON.stringify(proof(record)),
+    findings: JSON.stringify(findings),
     derived: DERIVED,
   };
 }
@@ -155,7 +157,7 @@ function searchText({ record, citekey }: { record: SourceRecord; citekey: string
 export async function writeBeside(
   ctx: Context,
   id: string,
-  source: Pick<Source, 'record' | 'revision' | 'citekey' | 'binned'>,
+  source: Pick<Source, 'record' | 'revision' | 'citekey' | 'binned' | 'findings'>,
   fresh = false,
   tagsAlone = false,
 ) {
@@ -172,7 +174,7 @@ export async function writeBeside(
     await ctx
       .db('facet')
       .insert(facets.map((facet) => ({ ...facet, library_id: ctx.libraryId, source_id: id })));
-  await keepFindings(ctx, id, source.binned ? [] : proof(source.record), fresh);
+  await keepFindings(ctx, id, source.binned ? [] : source.findings, fresh);
   const alike = await judge(ctx, id, source.binned ? undefined : source, fresh);
   await proposeAnew(ctx);
   return alike;
@@ -188,8 +190,9 @@ export async function renewDerived(ctx: Context, most: number): Promise<number> 
     .limit(most)) as SourceRow[];
   for (const row of rows) {
     const source = openSource(row);
-    await scoped<SourceRow>(ctx, 'source').where({ id: row.id }).update(columnsOf(source.record));
-    await writeBeside(ctx, row.id, { ...source, binned: source.binned ?? source.mergedInto });
+    const findings = proof(source.record);
+    await scoped<SourceRow>(ctx, 'source').where({ id: row.id }).update(columnsOf(source.record, findings));
+    await writeBeside(ctx, row.id, { ...source, findings, binned: source.binned ?? source.mergedInto });
   }
   return rows.length;
 }
@@ -213,7 +216,7 @@ export async function insertSource(
     checked: options.checked ? now() : null,
     binned: null,
     mergedInto: null,
-    findings: [],
+    findings: proof(valid),
   };
   await ctx.db('source').insert({
     id: source.id,
@@ -223,11 +226,12 @@ export async function insertSource(
     citekey: source.citekey,
     added: source.added,
     checked: source.checked,
-    ...columnsOf(valid),
+    ...columnsOf(valid, source.findings),
   });
   const alike = await writeBeside(ctx, source.id, source, true);
+  if (valid.retexa.orcids) await takeOrcids(ctx, valid.retexa.orcids);
   await noteRevision(ctx, 'source', source.id, 1, {}, stateOf(source), options.why);
-  return { ...source, findings: proof(valid), alike };
+  return { ...source, alike };
 }
 
 /** The living source a citekey belongs to, or that a merge or an import made it lead to. */
@@ -412,6 +416,7 @@ export async function updateSource(
   const [was, is] = [stateOf(before), stateOf(after)];
   if (JSON.stringify(was) === JSON.stringify(is)) return { source: before };
   after.revision = base + 1;
+  after.findings = proof(after.record);
   const changed = await scoped<SourceRow>(ctx, 'source')
     .where({ id, revision: base })
     .update({
@@ -419,12 +424,12 @@ export async function updateSource(
       citekey: after.citekey,
       checked: after.checked,
       binned: after.binned,
-      ...columnsOf(after.record),
+      ...columnsOf(after.record, after.findings),
     });
   if (changed !== 1) throw changedMeanwhile('source');
   await writeBeside(ctx, id, after, false, differInTags(was, is));
   const revisionId = await noteRevision(ctx, 'source', id, after.revision, was, is, why);
-  return { source: { ...after, findings: proof(after.record) }, revisionId };
+  return { source: after, revisionId };
 }
 
 /** Narrows rows of what hangs on sources to those of sources that the fields of a query ask for. */
@@ -447,8 +452,12 @@ export interface SourceFilter {
   ids?: readonly string[];
 }
 
-/** The living sources (neither binned nor merged away) that fit a filter. */
-export function living(ctx: Context, filter: SourceFilter, fitted = false): Knex.QueryBuilder {
+/** The living sources (neither binned nor merged away) that fit a filter; `how` as `asQueried` has it. */
+export function living(
+  ctx: Context,
+  filter: SourceFilter,
+  how?: { fitted?: boolean; common?: boolean },
+): Knex.QueryBuilder {
   const query = scoped<SourceRow>(ctx, 'source').whereNull('source.binned').whereNull('source.merged_into');
   if (filter.projectId)
     query.whereIn('source.id', ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'));
@@ -461,6 +470,26 @@ export function living(ctx: Context, filter: SourceFilter, fitted = false): Knex
     void query.whereIn('source.id', placedBelow(ctx, filter.section).select('placement.source_id'));
   if (filter.state === 'intake') query.whereNull('source.checked');
   if (filter.ids) void query.whereIn('source.id', filter.ids);
-  if (filter.text) asQueried(ctx, query, parseQuery(filter.text), fitted);
+  if (filter.text) asQueried(ctx, query, parseQuery(filter.text), how);
   return query;
+}
+
+/** The same in the way that is the least work for all of them, or for the first in an order of their columns. */
+export async function allLiving(ctx: Context, filter: SourceFilter): Promise<{ rows: Knex.QueryBuilder }> {
+  if (!filter.text) return { rows: living(ctx, filter) };
+  const { sources } = await talliesOf(ctx);
+  return { rows: living(ctx, filter, { common: await isCommon(ctx, parseQuery(filter.text), sources) }) };
+}
+
+/** The numbers of the sources that a filter leaves which asks for words and nothing else; nothing where it asks for more. */
+export function byWordsAlone(ctx: Context, { text, ...more }: SourceFilter): Knex.QueryBuilder | undefined {
+  return text && Object.keys(more).length === 0 ? sourcesWithWords(ctx, parseQuery(text)) : undefined;
+}
+
+/** The numbers of the living sources that fit a filter, in no order. */
+export async function numbersOf(ctx: Context, filter: SourceFilter): Promise<{ rows: Knex.QueryBuilder }> {
+  const byWords = byWordsAlone(ctx, filter);
+  if (byWords) return { rows: byWords };
+  const { rows } = await allLiving(ctx, filter);
+  return { rows: rows.select('source.no') };
 }

@@ -1,3 +1,4 @@
+import { Refusal } from '../access/refusal';
 import { createHash } from 'node:crypto';
 import { readdirSync, writeFileSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
@@ -28,6 +29,7 @@ import {
   previewChange,
   restoreField,
   restoreRevision,
+  someOfEachKind,
   undo,
   yearsOf,
 } from './index';
@@ -72,6 +74,20 @@ describe('the ground', () => {
     ).toBe(0);
     const [row] = (await scoped(ctx, 'source')) as { id: string }[];
     await expect(getSource(stranger, row!.id)).rejects.toThrow('not in the library');
+  });
+  it('gives some of each kind as examples, the kinds most have first', async () => {
+    for (const title of ['C', 'A', 'B', 'D']) await add({ type: 'report', title, author: undefined });
+    const { id: binned } = await add({ type: 'report', title: 'AA', author: undefined });
+    await binSources(ctx, [binned], true);
+    await add({ type: 'book', title: 'E' });
+    const some = await someOfEachKind(ctx, undefined, 3);
+    expect(some.map(({ record }) => [record.type, record.title])).toEqual([
+      ['report', 'A'],
+      ['report', 'B'],
+      ['report', 'C'],
+      ['book', 'E'],
+    ]);
+    expect(await someOfEachKind(ctx, 'no-project', 3)).toEqual([]);
   });
   it('derives the same columns again from the records alone', async () => {
     const { id } = await add({ DOI: '10.5555/X' });
@@ -167,6 +183,14 @@ describe('revisions', () => {
     expect(await restoreField(ctx, id, 2, 'title')).toEqual({});
     await undo(ctx, [revisionId!]);
     expect((await getSource(ctx, id)).record.title).toBe('Sea mills');
+    // A field may be named as what every object has; a record has none of that name.
+    for (const name of ['__proto__', 'constructor', 'tides'])
+      await expect(
+        restoreField(ctx, id, 2, name).catch((error: unknown) => {
+          if (!(error instanceof Refusal)) throw error;
+          return {};
+        }),
+      ).resolves.toEqual({});
     await restoreField(ctx, id, 3, 'volume');
     expect((await getSource(ctx, id)).record.volume).toBeUndefined();
   });

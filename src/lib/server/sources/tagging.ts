@@ -1,7 +1,8 @@
 import { searchForm } from '../../core/query';
 import { nfc } from '../../core/text';
 import { scoped, type Context } from '../access/context';
-import { inParts, newId, now } from '../db/ids';
+import { inParts } from '../db/ids';
+import { noteRevisions } from '../history/repository';
 import { alsoFoundBy } from '../search/repository';
 import { inTurn } from '../turns';
 import { checkSources, type SourceRow } from './repository';
@@ -44,21 +45,13 @@ export async function addTag(ctx: Context, ids: readonly string[], given: string
       rows.flatMap((row) => (row.binned ? [] : row.id)),
       searchForm(tag),
     );
-    const at = now();
     const made = rows.map((row) => ({
-      id: newId(),
-      library_id: ctx.libraryId,
-      subject: 'source',
-      subject_id: row.id,
+      id: row.id,
       number: row.revision + 1,
-      person_id: ctx.personId,
-      at,
-      why: `tagged ${tag}`,
-      forward: JSON.stringify([{ op: 'add', path: '/record/retexa/tags/-', value: tag }]),
-      backward: JSON.stringify([{ op: 'remove', path: `/record/retexa/tags/${row.tags}` }]),
+      forward: [{ op: 'add' as const, path: '/record/retexa/tags/-', value: tag }],
+      backward: [{ op: 'remove' as const, path: `/record/retexa/tags/${row.tags}` }],
     }));
-    await ctx.db('revision').insert(made);
-    revisions.push(...made.map(({ id }) => id));
+    revisions.push(...(await noteRevisions(ctx, 'source', made, `tagged ${tag}`)));
   }
   return revisions;
 }

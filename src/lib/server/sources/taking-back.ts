@@ -164,7 +164,8 @@ export const restoreField = (
     let was: Partial<SourceRecord> = record;
     for (const revision of await revisionsOf(inner, id))
       if (revision.number >= number) was = recordBefore(was, revision);
-    const value = was[field as Variable] ?? null;
+    // A field is named in a request, and may be named as what every object has.
+    const value = Object.hasOwn(was, field) ? was[field as Variable] : null;
     const { revisionId } = await editSource(
       inner,
       id,

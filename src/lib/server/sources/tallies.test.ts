@@ -63,6 +63,20 @@ const tallies = async (ctx: Context) =>
     .map((r) => JSON.stringify(r))
     .sort();
 
+/** Which source has which trait, as the rows themselves say. */
+const TRAITS = `
+  SELECT id, kind, value FROM (
+    SELECT source_id AS id, kind, value FROM facet
+    UNION ALL SELECT source_id, 'tag', tag FROM source_tag
+    UNION ALL SELECT source_id, 'finding', name FROM finding
+    UNION ALL SELECT id, 'type', type FROM source
+    UNION ALL SELECT id, 'year', year FROM source WHERE year IS NOT NULL
+    UNION ALL SELECT id, 'state', 'unchecked' FROM source WHERE checked IS NULL
+    UNION ALL SELECT id, 'state', 'found' FROM source WHERE findings <> '[]'
+  ) ORDER BY id, kind, value`;
+const texts = (rows: { id: string; kind: string; value: unknown }[]) =>
+  rows.map(({ id, kind, value }) => `${id} ${kind} ${String(value)}`).sort();
+
 const SEED = Number(process.env.SEED ?? 20261126);
 
 it(`what is counted as rows come, change and go is what counting them anew gives (seed ${SEED})`, async () => {
@@ -147,6 +161,25 @@ it(`what is counted as rows come, change and go is what counting them anew gives
         const kept = await tallies(ctx);
         await recount(db);
         expect(kept).toEqual(await tallies(ctx));
+        const has = await db('trait_of')
+          .join('trait', 'trait.id', 'trait_id')
+          .join('source', 'source.no', 'trait_of.no')
+          .select('source.id', 'kind', 'value');
+        expect(texts(has)).toEqual(texts(await db.raw(TRAITS)));
+        // What is found by words is living, and known by its number.
+        const sought = await db('search')
+          .join('search_subject as s', 's.id', 'search.rowid')
+          .where('s.kind', 'source')
+          .orderBy('no')
+          .pluck('no');
+        const alive = db('source').whereNull('binned').whereNull('merged_into');
+        expect(sought).toEqual(await alive.orderBy('no').pluck('no'));
+        const n = (await db('trait')
+          .leftJoin('trait_of', 'trait_id', 'trait.id')
+          .groupBy('trait.id')
+          .select('n')
+          .count({ counted: 'no' })) as unknown as { n: number; counted: number }[];
+        expect(n.filter((one) => one.n !== one.counted)).toEqual([]);
         expect((await countsOf(ctx)).sources).toBe(
           (
             (await db('source').whereNull('binned').whereNull('merged_into').count({ n: '*' })) as [

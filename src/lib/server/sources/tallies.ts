@@ -119,6 +119,11 @@ const FROM_ROWS = [
 ];
 const PROJECTS = `SELECT id AS source_id, '' AS project_id FROM source UNION ALL SELECT source_id, project_id FROM filing`;
 
+/** Forgets what was counted of projects that go for good. */
+export async function forgetTallies(ctx: Context, projectIds: readonly string[]): Promise<void> {
+  await scoped(ctx, 'tally').whereIn('project_id', projectIds).delete();
+}
+
 /** All counts anew, from the rows; of one library where it is named. */
 export async function recount(db: Knex, libraryId?: string): Promise<void> {
   const whose = libraryId === undefined ? 'true' : 'lib = ?';

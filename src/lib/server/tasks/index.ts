@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
+import { taskWords } from '../../core/forms';
 import { shortLabel } from '../../core/source';
-import { nfc } from '../../core/text';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { now } from '../db/ids';
@@ -15,8 +15,7 @@ export type { Task } from './repository';
 /** What is changed here. */
 const CHANGE = { right: 'annotate', of: ['tasks', 'passages'] } as const;
 
-const text = z.string().trim().min(1, { message: 'Say what is to be done.' }).max(2_000).transform(nfc);
-const due = z.iso.date({ message: 'The day is written YYYY-MM-DD.' }).nullable();
+const { text, due } = taskWords.shape;
 
 /** A new task: what, by when if one likes, and where. */
 export const newTask = z.strictObject({

@@ -3,6 +3,7 @@ import {
   titleAsItStands,
   createPrinter,
   listTerms,
+  printTraced,
   type CiteItem,
   type ListTerms,
   type PrintedCitation,
@@ -11,6 +12,7 @@ import {
   type Printer,
   type Run,
   type TextCitation,
+  type TracedPrint,
 } from '../../core/citing';
 import { UnreadableManuscript } from '../../core/manuscripts';
 import { writeFormat, type FormatName, type WriteItem, type WriteResult } from '../../core/formats';
@@ -22,7 +24,7 @@ import {
   type ManuscriptKind,
   type ManuscriptOut,
 } from '../../reading/manuscripts';
-import { localeTree, readStyle, styleTree, type ReadStyle } from '../../reading/styles';
+import { localeTree, readStyle, styleLines, styleTree, type ReadStyle } from '../../reading/styles';
 
 /** What to print, in which style and language; files are asset files of the catalogue. */
 export interface PrintTask {
@@ -31,7 +33,7 @@ export interface PrintTask {
   locale: string;
   localeFile: string;
   items: CslItem[];
-  what: 'list' | 'each' | 'citation' | 'citations' | 'text';
+  what: 'list' | 'each' | 'citation' | 'citations' | 'text' | 'traced';
   cited?: CiteItem[];
   /** For `citations`: the works of each, printed one by itself after the other. */
   clusters?: CiteItem[][];
@@ -135,6 +137,7 @@ type Done =
   | ManuscriptOut
   | string[]
   | TextPrinted
+  | TracedPrint
   | PrintedList
   | PrintedReference[]
   | Run[]
@@ -164,6 +167,16 @@ export default function print(task: Task): Done | Promise<ReadStyle> {
   }
   if (task.what === 'template') return readable(() => templated(task.bytes, task.template));
   if (task.what === 'keys') return readable(() => manuscriptKeys(task.kind, task.bytes));
+  if (task.what === 'traced') {
+    const { style, styleFile, localeFile, locale, items } = task;
+    return printTraced(
+      styleTree(style, styleFile),
+      localeTree(localeFile),
+      locale,
+      items,
+      styleLines(styleFile),
+    );
+  }
   const printer = printerFor(task);
   if (task.what === 'manuscript')
     return readable(() =>

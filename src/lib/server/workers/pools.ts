@@ -22,7 +22,7 @@ import type {
 } from './citing.worker';
 import { readers, type Readers, type ReadTask, type Results } from '../../reading/apart';
 import { Unreadable } from '../../reading/failure';
-import type { ListTerms, PrintedList, PrintedReference, Run } from '../../core/citing';
+import type { ListTerms, PrintedList, PrintedReference, Run, TracedPrint } from '../../core/citing';
 
 /**
  * Documents are read in processes of their own (see `reading/apart`); references are printed in worker threads, whole lists
@@ -81,7 +81,9 @@ type Printed<W> = W extends 'list'
       ? Run[][]
       : W extends 'text'
         ? TextPrinted
-        : Run[];
+        : W extends 'traced'
+          ? TracedPrint
+          : Run[];
 
 /** Prints in a worker thread, one request after another; a list that is no longer wanted is given up, with a Refusal. */
 export async function print<W extends PrintTask['what']>(

@@ -1,11 +1,13 @@
 <script lang="ts">
+  import { versionWords } from '$lib/core/forms';
   import { textOfBlock, type DraftPart } from '$lib/core/drafting';
   import type { DraftVersion } from '$lib/server/drafts';
   import { call } from '../frame/client';
   import { timeLabel } from '../frame/dates';
   import Differences from '../frame/Differences.svelte';
+  import { formOf } from '../frame/forms';
   import { attempt, done } from '../frame/toasts.svelte';
-  import { allows, Button, Input } from '../kit';
+  import { allows, Button, Field, Input } from '../kit';
 
   interface Props {
     draftId: string;
@@ -17,37 +19,40 @@
   /** What the text was: versions kept by a name, and those kept by themselves; what differs, and a way back. */
   let { draftId, flush, now, onback }: Props = $props();
   let versions = $state.raw<DraftVersion[]>([]);
-  let name = $state('');
   /** The version that is open, with what it says that differs from now. */
   let open = $state.raw<{ id: string; parts: DraftPart[]; changes: { was: string; is: string }[] }>();
   const path = $derived(`/api/drafts/${draftId}/versions`);
-  const change = (body: unknown) =>
-    attempt(async () => {
-      await flush();
-      versions = (await call<{ versions: DraftVersion[] }>('POST', path, body)).versions;
-      return true;
-    });
+  async function change(body: unknown) {
+    await flush();
+    versions = (await call<{ versions: DraftVersion[] }>('POST', path, body)).versions;
+  }
   $effect(() => {
     void attempt(async () => {
       versions = (await call<{ versions: DraftVersion[] }>('GET', path)).versions;
     });
   });
-  async function keep() {
-    if (!name.trim()) return;
-    if (await change({ act: 'keep', name })) {
-      done(`“${name}” is kept.`);
-      name = '';
-    }
-  }
+  const { form, errors, enhance, submitting } = formOf(versionWords, { name: '' }, async (said) => {
+    await change({ act: 'keep', name: said.name });
+    done(`“${said.name}” is kept.`);
+    said.name = '';
+  });
   /** The version that is being called otherwise, and the one that is asked about before it is let go. */
-  let naming = $state<{ id: string; name: string }>();
+  let naming = $state('');
   let leaving = $state('');
-  async function rename() {
-    if (naming?.name.trim() && (await change({ act: 'name', ...naming }))) naming = undefined;
-  }
-  async function letGo(id: string) {
-    if (await change({ act: 'let go', id })) leaving = '';
-  }
+  const {
+    form: called,
+    errors: wrong,
+    enhance: rename,
+    submitting: renaming,
+  } = formOf(versionWords, { name: '' }, async ({ name }) => {
+    await change({ act: 'name', id: naming, name });
+    naming = '';
+  });
+  const letGo = (id: string) =>
+    attempt(async () => {
+      await change({ act: 'let go', id });
+      leaving = '';
+    });
   async function show(id: string) {
     if (open?.id === id) return (open = undefined);
     await attempt(async () => {
@@ -63,20 +68,16 @@
   }
 </script>
 
-{#if allows('edit')}<form
-    class="head"
-    onsubmit={(e) => {
-      e.preventDefault();
-      void keep();
-    }}
-  >
-    <Input
-      aria-label="Name of the version"
-      placeholder="First full draft"
-      maxlength={200}
-      bind:value={name}
-    />
-    <Button small look="main" type="submit" disabled={!name.trim()}>Keep a version</Button>
+{#if allows('edit')}<form class="head" method="POST" use:enhance>
+    <Field quiet label="Name of the version" errors={$errors.name}>
+      {#snippet children(attributes)}<Input
+          placeholder="First full draft"
+          maxlength={200}
+          bind:value={$form.name}
+          {...attributes}
+        />{/snippet}
+    </Field>
+    <Button small look="main" type="submit" disabled={$submitting}>Keep a version</Button>
   </form>{/if}
 <ul aria-label="Versions">
   {#each versions as version (version.id)}
@@ -108,24 +109,24 @@
             small
             look="quiet"
             needs="edit"
-            aria-expanded={naming?.id === version.id}
+            aria-expanded={naming === version.id}
             onclick={() =>
-              (naming = naming?.id === version.id ? undefined : { id: version.id, name: version.name ?? '' })}
+              ([naming, $called.name] = naming === version.id ? ['', ''] : [version.id, version.name ?? ''])}
             >Call it…</Button
           >
           <Button small look="quiet" needs="edit" onclick={() => (leaving = version.id)}>Let go</Button>
         {/if}
       </p>
-      {#if naming?.id === version.id}
-        <form
-          class="call"
-          onsubmit={(e) => {
-            e.preventDefault();
-            void rename();
-          }}
-        >
-          <Input aria-label="What the version is called" maxlength={200} bind:value={naming.name} />
-          <Button small look="main" type="submit" disabled={!naming.name.trim()}>Call it so</Button>
+      {#if naming === version.id}
+        <form class="call" method="POST" use:rename>
+          <Field quiet label="What the version is called" errors={$wrong.name}>
+            {#snippet children(attributes)}<Input
+                maxlength={200}
+                bind:value={$called.name}
+                {...attributes}
+              />{/snippet}
+          </Field>
+          <Button small look="main" type="submit" disabled={$renaming}>Call it so</Button>
         </form>
       {/if}
       {#if open?.id === version.id}

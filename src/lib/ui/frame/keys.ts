@@ -52,6 +52,12 @@ export const ACTIONS: Readonly<Record<string, KeyAction>> = {
   undo: { place: 'Anywhere', name: 'Undo what was just done', key: 'Ctrl+Z' },
   redo: { place: 'Anywhere', name: 'Redo what was undone', key: 'Ctrl+Y' },
   light: { place: 'Anywhere', name: 'Light or dark colours', key: '', also: 'night theme' },
+  'look into style': {
+    place: 'Anywhere',
+    name: 'Look into a citing style',
+    key: '',
+    also: 'compare styles csl trace',
+  },
   members: {
     place: 'Anywhere',
     name: 'Members of the library',

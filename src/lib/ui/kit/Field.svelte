@@ -3,6 +3,8 @@
 
   interface Props {
     label: string;
+    /** The label is for assistive technology alone, where a line has no room for it. */
+    quiet?: boolean;
     /** What is wrong with what is in it. */
     errors?: string[] | undefined;
     /** The field itself. */
@@ -11,13 +13,13 @@
     >;
   }
   /** A field under its label, with what is wrong with it below. */
-  let { label, errors, children }: Props = $props();
+  let { label, quiet = false, errors, children }: Props = $props();
   const id = $props.id();
   const wrong = $derived(Boolean(errors?.length));
 </script>
 
 <label class="block">
-  <span class="small-label">{label}</span>
+  <span class={quiet ? 'sr-only' : 'small-label'}>{label}</span>
   {@render children({
     'aria-invalid': wrong ? 'true' : undefined,
     'aria-describedby': wrong ? `${id}-wrong` : undefined,

@@ -101,6 +101,9 @@
   </Select>
   {#if project && !isProjectLook}<Button small look="quiet" onclick={keepLook}>Use for {project.name}</Button
     >{/if}
+  <Button small look="quiet" href="/styles?style={data.style}&locale={data.locale}"
+    >Look into the style</Button
+  >
   <span class="flex-1"></span>
   <span class="small-label" aria-live="polite">{said}</span>
 </PageHead>

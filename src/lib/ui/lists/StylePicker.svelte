@@ -6,6 +6,7 @@
   import type { ShownReference } from '$lib/server/lists';
   import { call, debounce } from '../frame/client';
   import { attempt, done } from '../frame/toasts.svelte';
+  import { styleSamples } from './style-samples.svelte';
 
   /**
    * A citing style, chosen from the whole catalogue and from styles one brings. `samples` are sources on which the style
@@ -27,6 +28,10 @@
     onchoose: (id: string, title: string) => void;
   } = $props();
 
+  const printed = styleSamples(
+    () => samples[0],
+    () => locale,
+  );
   let open = $state(false);
   let words = $state('');
   let format = $state('');
@@ -162,17 +167,22 @@
       </div>
       <ul id={listId} role="listbox" aria-label="Styles">
         {#each found as style, i (style.id)}
-          <li id="{listId}-{i}" role="option" aria-selected={i === at}>
+          <li id="{listId}-{i}" role="option" aria-selected={i === at} {@attach printed.seen(style.id)}>
             <Button
               look="bare"
               tabindex={-1}
               data-style={style.id}
               onmousemove={(e) => moved(e) && (at = i)}
               onclick={() => choose(style)}
-              ><span>{style.label}</span><small
-                >{style.own ? 'your own, ' : ''}{FORMAT_LABELS[style.format as CitationFormat] ??
-                  style.format}</small
-              ></Button
+              ><span class="named"
+                ><span>{style.label}</span><small
+                  >{style.own ? 'your own, ' : ''}{FORMAT_LABELS[style.format as CitationFormat] ??
+                    style.format}</small
+                ></span
+              >{#if samples.length}<span class="sample serif" aria-hidden="true"
+                  ><!-- eslint-disable-next-line svelte/no-at-html-tags -- made by our own printer, which escapes -->
+                  {@html printed.of(style.id) ?? ''}</span
+                >{/if}</Button
             >
             {#if style.own}<Button
                 look="bare"
@@ -253,11 +263,24 @@
     align-items: center;
     border-radius: 5px;
   }
-  li :global(button:first-child) {
+  .named {
     display: flex;
-    flex: 1;
     justify-content: space-between;
     gap: 12px;
+  }
+  .sample {
+    display: block;
+    min-height: 18px;
+    overflow: hidden;
+    color: var(--ink-2);
+    font-size: 12.5px;
+    line-height: 18px;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+  }
+  li :global(button:first-child) {
+    display: block;
+    flex: 1;
     min-width: 0;
     padding: 5px 8px;
     text-align: left;

@@ -1,27 +1,25 @@
 <script lang="ts">
+  import { phraseAsked } from '$lib/core/forms';
   import type { Closing } from '$lib/server/libraries';
   import { call } from '../frame/client';
   import { countOf } from '../frame/counting';
+  import { formOf } from '../frame/forms';
   import { attempt } from '../frame/toasts.svelte';
   import { Button, Dialog } from '../kit';
   import AccountField from './AccountField.svelte';
 
   /** Closes one's account, once it was shown what becomes of everything. */
   let what = $state.raw<Closing>();
-  let phrase = $state('');
 
   async function ask() {
     what = await attempt(() => call<Closing>('GET', '/api/account/closing'));
   }
-  async function close(event: Event) {
-    event.preventDefault();
-    const made = await attempt(async () => {
-      await call('POST', '/api/account/closing', { phrase });
-      return true;
-    });
-    phrase = '';
-    if (made) location.assign('/sign-in');
-  }
+  const { form, errors, enhance, submitting } = formOf(phraseAsked, { phrase: '' }, async (said) => {
+    const { phrase } = said;
+    said.phrase = '';
+    await call('POST', '/api/account/closing', { phrase });
+    location.assign('/sign-in');
+  });
   const stays = $derived(what ? what.stays.map(({ name }) => name).join(', ') : '');
   const privately = $derived(what?.stays.reduce((sum, one) => sum + one.privately, 0) ?? 0);
 </script>
@@ -46,7 +44,7 @@
         somebody else an owner there first, under Members.
       </p>
     {:else}
-      <form onsubmit={close} class="grid gap-4" aria-label="Close the account">
+      <form method="POST" use:enhance class="grid gap-4" aria-label="Close the account">
         <ul class="grid gap-2">
           {#each what.goes as one (one.id)}
             <li><strong>{one.name}</strong> goes for good, with {countOf(one.sources, 'source')}.</li>
@@ -61,10 +59,11 @@
         <AccountField
           label="Pass phrase, to be sure it is you"
           fills="current-password"
-          bind:value={phrase}
+          bind:value={$form.phrase}
+          errors={$errors.phrase}
         />
         <div class="flex gap-2">
-          <Button look="main" type="submit" disabled={!phrase}>Close it for good</Button>
+          <Button look="main" type="submit" disabled={$submitting}>Close it for good</Button>
           <Button onclick={() => (what = undefined)}>Keep it</Button>
         </div>
       </form>

@@ -1,37 +1,47 @@
 <script lang="ts">
+  import { codeAsked, phraseAsked } from '$lib/core/forms';
   import { call } from '../frame/client';
+  import { formOf } from '../frame/forms';
   import { renew } from '../frame/live.svelte';
-  import { attempt, done } from '../frame/toasts.svelte';
+  import { done } from '../frame/toasts.svelte';
   import { Button } from '../kit';
   import AccountField from './AccountField.svelte';
   import HandedOver from './HandedOver.svelte';
 
   /** Codes of an app that are asked for beside the pass phrase (RFC 6238). */
   let { on }: { on: boolean } = $props();
-  let phrase = $state('');
-  let code = $state('');
   let begun = $state<{ secret: string; address: string }>();
 
   const send = (said: object) =>
     call<{ secret: string; address: string }>('POST', '/api/account/codes', said);
-  async function begin(event: Event) {
-    event.preventDefault();
-    begun = await attempt(() => send(on ? { act: 'drop', phrase } : { act: 'begin', phrase }));
-    if (!begun) return;
-    phrase = '';
-    if (!on) return;
-    begun = undefined;
+  const {
+    form: sure,
+    errors: unsure,
+    enhance: begin,
+    submitting: beginning,
+  } = formOf(phraseAsked, { phrase: '' }, async (said) => {
+    const { phrase } = said;
+    said.phrase = '';
+    if (!on) {
+      begun = await send({ act: 'begin', phrase });
+      return;
+    }
+    await send({ act: 'drop', phrase });
     done('No codes are asked for any more.');
     await renew('members');
-  }
-  async function confirm(event: Event) {
-    event.preventDefault();
-    const made = await attempt(() => send({ act: 'confirm', code }));
-    if (!made) return;
-    [begun, code] = [undefined, ''];
+  });
+  const {
+    form: shown,
+    errors: unlike,
+    enhance: confirm,
+    submitting: confirming,
+  } = formOf(codeAsked, { code: '' }, async (said) => {
+    await send({ act: 'confirm', code: said.code });
+    said.code = '';
+    begun = undefined;
     done('From now on a code is asked for when you sign in.');
     await renew('members');
-  }
+  });
 </script>
 
 <section aria-labelledby="codes">
@@ -49,15 +59,25 @@
         words="Give this secret to the app, or open the address below on the device it is on. Then type the code it shows."
       />
       <p class="wrap"><a class="link" href={begun.address}>{begun.address}</a></p>
-      <form onsubmit={confirm}>
-        <AccountField label="Code of the app" fills="one-time-code" bind:value={code} />
-        <Button look="main" type="submit" disabled={!code.trim()}>Ask for codes</Button>
+      <form method="POST" use:confirm>
+        <AccountField
+          label="Code of the app"
+          fills="one-time-code"
+          bind:value={$shown.code}
+          errors={$unlike.code}
+        />
+        <Button look="main" type="submit" disabled={$confirming}>Ask for codes</Button>
       </form>
     </div>
   {:else}
-    <form onsubmit={begin}>
-      <AccountField label="Pass phrase, to be sure it is you" fills="current-password" bind:value={phrase} />
-      <Button type="submit" disabled={!phrase}>{on ? 'Ask for no codes' : 'Begin'}</Button>
+    <form method="POST" use:begin>
+      <AccountField
+        label="Pass phrase, to be sure it is you"
+        fills="current-password"
+        bind:value={$sure.phrase}
+        errors={$unsure.phrase}
+      />
+      <Button type="submit" disabled={$beginning}>{on ? 'Ask for no codes' : 'Begin'}</Button>
     </form>
   {/if}
 </section>

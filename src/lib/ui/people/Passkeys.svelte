@@ -1,8 +1,10 @@
 <script lang="ts">
   import { startRegistration } from '@simplewebauthn/browser';
+  import { passkeyWords } from '$lib/core/forms';
   import type { PasskeyShown } from '$lib/server/accounts';
   import { call } from '../frame/client';
   import { dateLabel } from '../frame/dates';
+  import { formOf } from '../frame/forms';
   import { renew } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button, Field, Input } from '../kit';
@@ -12,33 +14,21 @@
 
   /** Passkeys: a device lets one in instead of the pass phrase (W3C Web Authentication). */
   let { passkeys }: { passkeys: PasskeyShown[] } = $props();
-  let phrase = $state('');
-  let name = $state('');
-  let busy = $state(false);
-
-  async function add(event: Event) {
-    event.preventDefault();
-    busy = true;
-    const made = await attempt(async () => {
+  const { form, errors, enhance, submitting } = formOf(
+    passkeyWords,
+    { name: '', phrase: '' },
+    async (said) => {
       const { offer, options } = await call<{
         offer: string;
         options: Parameters<typeof startRegistration>[0]['optionsJSON'];
-      }>('POST', '/api/account/passkeys', { act: 'begin', phrase });
+      }>('POST', '/api/account/passkeys', { act: 'begin', phrase: said.phrase });
       const answer = await keyAnswer(() => startRegistration({ optionsJSON: options }));
-      await call('POST', '/api/account/passkeys', {
-        act: 'confirm',
-        offer,
-        answer,
-        name: name.trim() || 'A device',
-      });
-      return true;
-    });
-    busy = false;
-    if (!made) return;
-    [phrase, name] = ['', ''];
-    done('From now on this passkey lets you in.');
-    await renew('members');
-  }
+      await call('POST', '/api/account/passkeys', { act: 'confirm', offer, answer, name: said.name });
+      [said.name, said.phrase] = ['', ''];
+      done('From now on this passkey lets you in.');
+      await renew('members');
+    },
+  );
   const drop = ({ id, name }: PasskeyShown) =>
     attempt(async () => {
       await call('POST', '/api/account/passkeys', { act: 'drop', id });
@@ -70,15 +60,20 @@
       {/each}
     </Lines>
   {/if}
-  <form onsubmit={add} aria-label="New passkey">
-    <Field label="What the device is called">
+  <form method="POST" use:enhance aria-label="New passkey">
+    <Field label="What the device is called" errors={$errors.name}>
       {#snippet children(attributes)}<Input
-          bind:value={name}
+          bind:value={$form.name}
           placeholder="My laptop"
           {...attributes}
         />{/snippet}
     </Field>
-    <AccountField label="Pass phrase, to be sure it is you" fills="current-password" bind:value={phrase} />
-    <Button type="submit" disabled={!phrase || busy}>Add a passkey</Button>
+    <AccountField
+      label="Pass phrase, to be sure it is you"
+      fills="current-password"
+      bind:value={$form.phrase}
+      errors={$errors.phrase}
+    />
+    <Button type="submit" disabled={$submitting}>Add a passkey</Button>
   </form>
 </section>

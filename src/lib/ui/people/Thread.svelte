@@ -1,12 +1,14 @@
 <script lang="ts">
+  import { replyText } from '$lib/core/forms';
   import { may, mentionedIn } from '$lib/core/members';
   import { page } from '$app/state';
   import type { Reply, Thread } from '$lib/server/replies';
   import { call } from '../frame/client';
   import { timeLabel } from '../frame/dates';
   import { drafts } from '../frame/drafts';
+  import { formOf } from '../frame/forms';
   import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
-  import { Button, Checkbox, Textarea } from '../kit';
+  import { Button, Checkbox, Field, Textarea } from '../kit';
   import { people } from './others.svelte';
   import PersonMark from './PersonMark.svelte';
 
@@ -31,38 +33,38 @@
   /** What was typed and not sent is there again. */
   // svelte-ignore state_referenced_locally
   const begun = `reply ${passageId}`;
-  let text = $state(drafts.find<string>(begun) ?? '');
   let to = $state<string[]>([]);
-  /** Who is named in what is typed is told of it. */
-  const named = $derived(mentionedIn(text, others));
   let writing = $state(false);
-  let rewording = $state<{ id: string; text: string }>();
+  let rewording = $state('');
+  const { form, errors, enhance, submitting } = formOf(
+    replyText,
+    { text: drafts.find<string>(begun) ?? '' },
+    async (said) => {
+      const { id } = await call<{ id: string }>('POST', `/api/passages/${passageId}/replies`, {
+        text: said.text,
+        to: [...new Set([...to, ...named])],
+      });
+      said.text = '';
+      [to, writing] = [[], false];
+      doneWithUndo('Your reply is kept.', () => call('PATCH', `/api/replies/${id}`, { gone: true }));
+    },
+  );
+  const {
+    form: anew,
+    errors: wrong,
+    enhance: reword,
+    submitting: keeping,
+  } = formOf(replyText, { text: '' }, async ({ text }) => {
+    await call('PATCH', `/api/replies/${rewording}`, { text });
+    rewording = '';
+  });
+  /** Who is named in what is typed is told of it. */
+  const named = $derived(mentionedIn($form.text, others));
   $effect(() => {
-    if (text.trim()) drafts.keep(begun, text);
+    if ($form.text.trim()) drafts.keep(begun, $form.text);
     else drafts.drop(begun);
   });
 
-  async function send(event: Event) {
-    event.preventDefault();
-    const made = await attempt(() =>
-      call<{ id: string }>('POST', `/api/passages/${passageId}/replies`, {
-        text,
-        to: [...new Set([...to, ...named])],
-      }),
-    );
-    if (!made) return;
-    [text, to, writing] = ['', [], false];
-    doneWithUndo('Your reply is kept.', () => call('PATCH', `/api/replies/${made.id}`, { gone: true }));
-  }
-  async function reword(event: Event) {
-    event.preventDefault();
-    const { id, text } = rewording!;
-    const made = await attempt(async () => {
-      await call('PATCH', `/api/replies/${id}`, { text });
-      return true;
-    });
-    if (made) rewording = undefined;
-  }
   async function remove({ id }: Reply) {
     const set = (gone: boolean) => call('PATCH', `/api/replies/${id}`, { gone });
     if (await attempt(() => set(true))) doneWithUndo('The reply is taken away.', () => set(false));
@@ -91,18 +93,24 @@
               : ''}</span
           >
         </p>
-        {#if rewording?.id === reply.id}
-          <form onsubmit={reword}>
-            <Textarea rows={2} aria-label="The reply" bind:value={rewording.text} />
+        {#if rewording === reply.id}
+          <form method="POST" use:reword>
+            <Field quiet label="The reply" errors={$wrong.text}>
+              {#snippet children(attributes)}<Textarea
+                  rows={2}
+                  bind:value={$anew.text}
+                  {...attributes}
+                />{/snippet}
+            </Field>
             <span class="line"
-              ><Button small type="submit" disabled={!rewording.text.trim()}>Keep</Button>
-              <Button small look="quiet" onclick={() => (rewording = undefined)}>Leave it</Button></span
+              ><Button small type="submit" disabled={$keeping}>Keep</Button>
+              <Button small look="quiet" onclick={() => (rewording = '')}>Leave it</Button></span
             >
           </form>
         {:else}
           <p class="said">{reply.text}</p>
           {#if reply.ownerId === people.self}<span class="line"
-              ><Button small look="quiet" onclick={() => (rewording = { id: reply.id, text: reply.text })}
+              ><Button small look="quiet" onclick={() => ([rewording, $anew.text] = [reply.id, reply.text])}
                 >Reword</Button
               ><Button small look="quiet" onclick={() => remove(reply)}>Take away</Button></span
             >{/if}
@@ -111,22 +119,25 @@
     {/each}
   </ol>
   {#if mayReply}
-    {#if writing || text}
-      <form onsubmit={send} aria-label="Reply">
-        <Textarea
-          rows={3}
-          autofocus={writing}
-          aria-label="Your reply"
-          placeholder={others.length
-            ? `@${others[0]!.name.split(' ')[0]} tells them; Ctrl+Enter sends it`
-            : 'Ctrl+Enter sends it'}
-          bind:value={text}
-          onkeydown={(event: KeyboardEvent) => {
-            event.stopPropagation();
-            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send(event);
-            if (event.key === 'Escape') writing = false;
-          }}
-        />
+    {#if writing || $form.text}
+      <form method="POST" use:enhance aria-label="Reply">
+        <Field quiet label="Your reply" errors={$errors.text}>
+          {#snippet children(attributes)}<Textarea
+              rows={3}
+              autofocus={writing}
+              placeholder={others.length
+                ? `@${others[0]!.name.split(' ')[0]} tells them; Ctrl+Enter sends it`
+                : 'Ctrl+Enter sends it'}
+              bind:value={$form.text}
+              onkeydown={(event: KeyboardEvent & { currentTarget: HTMLTextAreaElement }) => {
+                event.stopPropagation();
+                if (event.key === 'Enter' && (event.ctrlKey || event.metaKey))
+                  event.currentTarget.form?.requestSubmit();
+                if (event.key === 'Escape') writing = false;
+              }}
+              {...attributes}
+            />{/snippet}
+        </Field>
         {#if others.length}
           <fieldset>
             <legend>Who finds it on their Desk</legend>
@@ -141,13 +152,13 @@
           </fieldset>
         {/if}
         <span class="line"
-          ><Button small look="main" type="submit" disabled={!text.trim()}>Reply</Button>
+          ><Button small look="main" type="submit" disabled={$submitting}>Reply</Button>
           <Button
             small
             look="quiet"
             onclick={() => {
               writing = false;
-              text = '';
+              $form.text = '';
             }}>Throw away</Button
           ></span
         >

@@ -1,7 +1,9 @@
 <script lang="ts">
   import type { TokenShown } from '$lib/server/accounts';
+  import { tokenWords } from '$lib/core/forms';
   import { call } from '../frame/client';
   import { dateLabel } from '../frame/dates';
+  import { formOf } from '../frame/forms';
   import { renew } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
   import Lines from './Lines.svelte';
@@ -11,21 +13,17 @@
   /** Tokens for the browser companion and for programs: narrow, named, and taken back one by one. */
   let { tokens, library }: { tokens: TokenShown[]; library: string } = $props();
   const MAY = { capture: 'captures only', read: 'reads only', all: 'all that an editor may' } as const;
-  let name = $state('');
-  let may = $state<keyof typeof MAY>('capture');
-  let days = $state('365');
   let made = $state<{ secret: string; name: string }>();
 
-  async function make(event: Event) {
-    event.preventDefault();
-    const got = await attempt(() =>
-      call<{ secret: string }>('POST', '/api/account/tokens', { name, may, days: Number(days) }),
-    );
-    if (!got) return;
-    made = { ...got, name };
-    name = '';
-    await renew('members');
-  }
+  const { form, errors, enhance, submitting } = formOf(
+    tokenWords,
+    { name: '', may: 'capture' as keyof typeof MAY, days: 365 as number | null },
+    async (said) => {
+      made = { ...(await call<{ secret: string }>('POST', '/api/account/tokens', said)), name: said.name };
+      said.name = '';
+      await renew('members');
+    },
+  );
   const drop = ({ id, name }: TokenShown) =>
     attempt(async () => {
       await call('DELETE', '/api/account/tokens', { id });
@@ -52,21 +50,23 @@
       </li>
     {/each}
   </Lines>
-  <form onsubmit={make} aria-label="New token">
-    <Field label="What it is for" errors={[]}>
-      {#snippet children(attributes)}<Input bind:value={name} {...attributes} />{/snippet}
+  <form method="POST" use:enhance aria-label="New token">
+    <Field label="What it is for" errors={$errors.name}>
+      {#snippet children(attributes)}<Input bind:value={$form.name} {...attributes} />{/snippet}
     </Field>
     <label
-      ><span class="small-label">In {library} it</span><Select bind:value={may}>
+      ><span class="small-label">In {library} it</span><Select bind:value={$form.may}>
         {#each Object.entries(MAY) as [id, words] (id)}<option value={id}>{words}</option>{/each}
       </Select></label
     >
     <label
-      ><span class="small-label">Good for</span><Select bind:value={days}>
+      ><span class="small-label">Good for</span><Select
+        bind:value={() => String($form.days), (days) => ($form.days = Number(days))}
+      >
         <option value="30">30 days</option><option value="365">a year</option>
       </Select></label
     >
-    <Button type="submit" disabled={!name.trim()}>Make a token</Button>
+    <Button type="submit" disabled={$submitting}>Make a token</Button>
   </form>
   {#if made}
     <div class="max-w-[560px] mt-3">

@@ -1,10 +1,12 @@
 <script lang="ts">
+  import { taskWords } from '$lib/core/forms';
   import type { TaskItem } from '$lib/server/tasks';
   import { call } from '../frame/client';
   import { dayLabel, today } from '../frame/dates';
+  import { formOf } from '../frame/forms';
   import { renewed } from '../frame/live.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
-  import { allows, Button, Checkbox, Input } from '../kit';
+  import { allows, Button, Checkbox, Field, Input } from '../kit';
 
   interface Props {
     tasks: TaskItem[];
@@ -17,26 +19,18 @@
   /** Things to do, ticked off where they stand, and a line to put down another. */
   let { tasks, sourceId, passageId, where = true }: Props = $props();
 
-  let text = $state('');
-  let due = $state('');
-  let busy = $state(false);
-
-  async function add(event: Event) {
-    event.preventDefault();
-    if (!text.trim() || busy) return;
-    busy = true;
-    const made = await attempt(() =>
-      call('POST', '/api/tasks', {
-        text,
-        due: due || null,
+  const { form, errors, enhance, submitting } = formOf(
+    taskWords,
+    { text: '', due: null as string | null },
+    async (said) => {
+      await call('POST', '/api/tasks', {
+        ...said,
         ...(passageId ? { passageId } : sourceId ? { sourceId } : {}),
-      }),
-    );
-    busy = false;
-    if (!made) return;
-    [text, due] = ['', ''];
-    await renewed();
-  }
+      });
+      [said.text, said.due] = ['', null];
+      await renewed();
+    },
+  );
 
   async function change(task: TaskItem, what: { done?: boolean; binned?: boolean }, said: string) {
     const made = await attempt(() =>
@@ -88,10 +82,23 @@
   {/each}
 </ul>
 {#if (sourceId ?? passageId) && allows('annotate')}
-  <form onsubmit={add}>
-    <Input bind:value={text} placeholder="What is to be done" aria-label="What is to be done" />
-    <Input type="date" class="due" bind:value={due} aria-label="By when, if one likes" />
-    <Button small type="submit" disabled={busy || !text.trim()}>Add</Button>
+  <form method="POST" use:enhance>
+    <Field quiet label="What is to be done" errors={$errors.text}>
+      {#snippet children(attributes)}<Input
+          bind:value={$form.text}
+          placeholder="What is to be done"
+          {...attributes}
+        />{/snippet}
+    </Field>
+    <Field quiet label="By when, if one likes" errors={$errors.due}>
+      {#snippet children(attributes)}<Input
+          type="date"
+          class="due"
+          bind:value={() => $form.due ?? '', (day) => ($form.due = day || null)}
+          {...attributes}
+        />{/snippet}
+    </Field>
+    <Button small type="submit" disabled={$submitting}>Add</Button>
   </form>
 {/if}
 
@@ -124,7 +131,7 @@
     gap: 6px;
     align-items: center;
   }
-  form :global(:is(input:not([type='date']), div:has(> input:not([type='date'])))) {
+  form :global(label:not(:has([type='date']))) {
     flex: 1 1 190px;
     min-width: 0;
   }

@@ -1,5 +1,6 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
-import { namedIn, renameEverywhere, renaming } from '$lib/server/people';
+import { renameWords } from '$lib/core/forms';
+import { namedIn, renameEverywhere } from '$lib/server/people';
 import { changes, orRefuse } from '../../answer';
 
 /** The sources a name stands in. */
@@ -9,4 +10,4 @@ export const GET: RequestHandler = async ({ url, locals }) => {
 };
 
 /** Calls a name otherwise in all sources it stands in. */
-export const POST = changes(renaming, (said, ctx) => renameEverywhere(ctx, said));
+export const POST = changes(renameWords, (said, ctx) => renameEverywhere(ctx, said));

@@ -17,5 +17,5 @@ export const POST = takesFile(async (bytes, ctx, { url }) => {
   return { id, title, of };
 });
 
-/** Keeps a styleChange at hand or no longer; takes an own styleChange out of the catalogue. */
+/** Keeps a style at hand or no longer; takes an own style out of the catalogue. */
 export const PATCH = changes(styleChange, (given, ctx) => changeStyle(ctx, given));

@@ -43,10 +43,13 @@ import * as orcids from './0041-orcids';
 import * as published from './0042-published';
 import * as notes from './0043-notes';
 import * as covering from './0044-covering';
+import * as traits from './0045-traits';
 
 interface Migration {
   name: string;
   up: (db: Knex) => Promise<void>;
+  /** Whether it runs in a transaction of the migrator; where it is left out, it does. */
+  config?: { transaction: boolean };
 }
 
 export const MIGRATIONS: Migration[] = [
@@ -94,6 +97,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0042-published', up: published.up },
   { name: '0043-notes', up: notes.up },
   { name: '0044-covering', up: covering.up },
+  { name: '0045-traits', ...traits },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
@@ -101,5 +105,5 @@ export const migrationSource: Knex.MigrationSource<Migration> = {
   getMigrations: () => Promise.resolve(MIGRATIONS),
   getMigrationName: (m) => m.name,
   getMigration: (m) =>
-    Promise.resolve({ up: m.up, down: () => Promise.reject(new Error('migrations only go forward')) }),
+    Promise.resolve({ ...m, down: () => Promise.reject(new Error('migrations only go forward')) }),
 };

@@ -1,5 +1,6 @@
 import { json } from '@sveltejs/kit';
-import { closeAccount, closingOf, accountClosing } from '$lib/server/libraries';
+import { phraseAsked } from '$lib/core/forms';
+import { closeAccount, closingOf } from '$lib/server/libraries';
 import { ofOneself, orRefuse, SESSION_COOKIE, signedIn } from '../../../answer';
 import type { RequestHandler } from './$types';
 
@@ -10,7 +11,7 @@ export const GET: RequestHandler = async ({ locals }) => {
 };
 
 /** Closes the account for good. */
-export const POST = ofOneself(accountClosing, async ({ phrase }, who, { locals, cookies }) => {
+export const POST = ofOneself(phraseAsked, async ({ phrase }, who, { locals, cookies }) => {
   await closeAccount(locals.db, who, phrase);
   cookies.delete(SESSION_COOKIE, { path: '/' });
 });

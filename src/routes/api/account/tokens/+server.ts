@@ -1,7 +1,8 @@
-import { dropToken, makeToken, tokenWords, tokenDropped } from '$lib/server/accounts';
+import { tokenWords } from '$lib/core/forms';
+import { dropToken, makeToken, tokenDropped } from '$lib/server/accounts';
 import { changes, ofOneself, signedIn } from '../../../answer';
 
-/** Makes a tokenWords for the library that is chosen. */
+/** Makes a token for the library that is chosen. */
 export const POST = changes(tokenWords, (said, ctx, { locals }) => {
   signedIn(locals);
   return makeToken(ctx, said);
