@@ -66,7 +66,7 @@ describe('a page', () => {
     expect(await inFrame((doc) => doc.querySelector('img')!.getAttribute('src'))).toMatch(
       /^pictures\/[0-9a-f]{64}$/,
     );
-    await me.click('#quiet-reading');
+    await me.page.click('#quiet-reading');
     await me.press('Larger letters');
     await me.choose('Paper', 'warm');
     await until('larger letters on warm paper', () =>
@@ -160,7 +160,7 @@ describe('keeping', () => {
   it('covers the original while one writes from memory', async () => {
     await me.press('Show in the text: Six years', '.margin');
     await me.press('Edit', '.card.chosen');
-    await me.click('.cover input');
+    await me.page.click('.cover input');
     await until('the cover', () => inFrame((doc) => Boolean(doc.querySelector('mark.covered'))));
     await press('Escape');
     await until('no cover', () => inFrame((doc) => !doc.querySelector('mark.covered')));
@@ -364,7 +364,7 @@ describe('filing', () => {
     await me.see('one thing to do', '.card');
     await me.open('/');
     await me.see('Check the table', '.desk');
-    await me.click('.desk input[type="checkbox"]');
+    await me.page.click('.desk input[type="checkbox"]');
     await me.see('Ticked off.');
     await me.gone('Check the table', '.desk section');
     await me.press('Undo', '.toasts');

@@ -177,8 +177,6 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
       const start = performance.now();
       let looked = 0;
       for (let last = ''; ;) {
-        if (performance.now() - start > 120_000)
-          throw new Error(`“${w}” does not come to rest where it can be pressed`);
         await frame();
         await frame();
         if (!e.isConnected) return 'gone';
@@ -188,7 +186,11 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
         const top = document.elementFromPoint(x + width / 2, y + height / 2);
         // Behind an open dialogue the root is what a press finds, and nothing happens.
         const behind = document.querySelector('dialog:modal') && !(e as HTMLElement).closest('dialog:modal');
-        if (!behind && last === `${x} ${y}` && top && (e.contains(top) || top.contains(e as Node))) {
+        // What stands over a box in its own label is pressed in its place.
+        const reached =
+          top &&
+          (e.contains(top) || top.contains(e as Node) || (e as HTMLElement).closest('label')?.contains(top));
+        if (!behind && last === `${x} ${y}` && reached) {
           const within = e.contains(top);
           globalThis.missed = false;
           addEventListener(
@@ -202,6 +204,10 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
           return 'rests';
         }
         last = `${x} ${y}`;
+        if (performance.now() - start > 120_000)
+          throw new Error(
+            `“${w}” does not come to rest where it can be pressed; there is ${top?.outerHTML.slice(0, 200)}`,
+          );
       }
     }, words);
     if (rests === 'gone') return rests;

@@ -202,7 +202,7 @@ describe('other ways in', () => {
   it('points from a part of the printed reference to its field and back', async () => {
     await me.page.hover('.printed [data-field="volume"]');
     await me.see('Volume', '.pointed');
-    await me.click('.printed [data-field="container-title"]');
+    await me.page.click('.printed [data-field="container-title"]');
     expect(await me.page.evaluate(() => document.activeElement?.id)).toBe('f-container-title');
   });
 });

@@ -56,7 +56,7 @@ afterAll(async () => {
 async function choose(name: string, way?: string) {
   await ada.open('/sources');
   await ada.see('Sluices of the sound');
-  await ada.click('.row input[type=checkbox]');
+  await ada.page.click('.row input[type=checkbox]');
   await ada.press('Select all 4');
   await ada.press('More with the selected');
   await ada.press('Choose among them…');

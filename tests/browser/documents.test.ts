@@ -177,7 +177,7 @@ describe('a photo of a printed page', () => {
     );
     await me.see('The miller kept the keys of the sluice', 'dialog li');
     await me.type('Gist', 'Keys');
-    for (const nth of [2, 3]) await me.click(`dialog li:nth-child(${nth}) input`);
+    for (const nth of [2, 3]) await me.page.click(`dialog li:nth-child(${nth}) input`);
     await me.type('Locator', '88');
     await me.press('Keep passage', 'dialog');
     await me.see('The passage is kept.');

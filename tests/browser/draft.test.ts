@@ -159,7 +159,7 @@ describe('a draft', () => {
     await inText();
     await kept();
     // From the text to the passage, and from the passage to the text.
-    await me.click('[aria-label="Draft"] [data-from]');
+    await me.page.click('[aria-label="Draft"] [data-from]');
     await me.see('Where this came from', '.foot');
     await me.open('/passages');
     await me.press('In the draft');
@@ -169,10 +169,10 @@ describe('a draft', () => {
   });
 
   it('leaves an author out, or puts it into the sentence, where one changes a citation', async () => {
-    await me.click('.in-cite');
+    await me.page.click('.in-cite');
     await press('Enter');
     await me.page.waitForSelector('[role="combobox"]:focus');
-    await me.click('.cite-field input[type="checkbox"]');
+    await me.page.click('.cite-field input[type="checkbox"]');
     await press('Control+Enter');
     await textIs('themselves Ng (see 2004b, pp. 7–9; Fitch, 2010)');
     await inText();
@@ -202,7 +202,7 @@ describe('a draft', () => {
     await add();
     await me.press('Not in the list');
     await listIs(cited);
-    await me.click('[aria-label="Draft"]');
+    await me.page.click('[aria-label="Draft"]');
     await toEnd();
   });
 
@@ -294,7 +294,7 @@ describe('a draft', () => {
     await me.see('Cited records with fields missing');
     await me.see('Fitch 2010: issue');
     await me.press('Material');
-    await me.click('[aria-label="Draft"] h1');
+    await me.page.click('[aria-label="Draft"] h1');
     await press('Control+f');
     await me.page.waitForSelector('[aria-label="Find in the text"]:focus');
     await type('tide');
@@ -303,7 +303,7 @@ describe('a draft', () => {
     await me.press('Replace all');
     await textIs('How a ebb mill works');
     await press('Escape');
-    await me.click('[aria-label="Draft"] h1');
+    await me.page.click('[aria-label="Draft"] h1');
     await press('Control+z');
     await textIs('How a tide mill works');
     await kept();
@@ -317,7 +317,7 @@ describe('a draft', () => {
       await fetch(`/api/sources/${id}/copies?name=yew.txt`, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: `Once, they say, ${said}, at night.` });
     }, RUN); // prettier-ignore
     await until('the copy', async () => app.rows('SELECT id FROM copy').length === 1);
-    await me.click('[aria-label="Draft"]');
+    await me.page.click('[aria-label="Draft"]');
     await toEnd();
     await press('Enter');
     await type(`In those days ${RUN} and not before.`);
@@ -331,7 +331,7 @@ describe('a draft', () => {
     expect(await me.page.$eval('[aria-label="Words of others"] a', (a) => decodeURIComponent((a as HTMLAnchorElement).href))).toContain(`?words=${RUN}`); // prettier-ignore
     await me.press(RUN);
     await me.press('Material');
-    await me.click('[aria-label="Draft"]');
+    await me.page.click('[aria-label="Draft"]');
     await toEnd();
     for (let i = 0; i < `In those days ${RUN} and not before.`.length; i++) await press('Backspace');
     await press('Backspace');
@@ -343,7 +343,7 @@ describe('a draft', () => {
     await me.type('Name of the version', 'First page');
     await me.press('Keep a version');
     await me.see('“First page” is kept.');
-    await me.click('[aria-label="Draft"]');
+    await me.page.click('[aria-label="Draft"]');
     await toEnd();
     await type(' no more');
     await kept();
@@ -434,7 +434,7 @@ describe('a draft', () => {
     await toEnd();
     await me.press('Table');
     await me.page.waitForSelector('.over-table');
-    await me.click('.over-table');
+    await me.page.click('.over-table');
     await me.page.waitForSelector('[aria-label="Caption"][contenteditable="true"]:focus');
     await type('Ponds');
     await press('Enter');
@@ -458,7 +458,7 @@ describe('a draft', () => {
     await textIs('Figure 1. The gate, after (Pell, 2001, p. 12)');
     await textIs('Table 1. Ponds');
     // What another window writes above it while a caption is open moves the figure, and not what is typed.
-    await me.click('.in-figure');
+    await me.page.click('.in-figure');
     await press('Enter');
     await me.page.waitForSelector('[aria-label="Caption"][contenteditable="true"]:focus');
     const other = await me.page.browser().newPage();

@@ -41,14 +41,14 @@ it('prints them all, and again in another style', async () => {
   await me.open('/sources');
   await me.page.$$eval('a', (all) => all.find((a) => a.textContent?.includes('Reference list'))!.click());
   await whole('the list');
-  await me.click('[aria-label^="Citing style"]');
+  await me.page.click('[aria-label^="Citing style"]');
   await me.type('Find a style by name', 'ieee');
   await until('what was looked for at the top', () =>
     me.page.evaluate(
       () => document.querySelector<HTMLElement>('.panel [data-style]')?.dataset.style === 'ieee',
     ),
   );
-  await me.click('.panel [data-style="ieee"]');
+  await me.page.click('.panel [data-style="ieee"]');
   const numbers = () => me.page.$$eval('.entry .label', (all) => all.map((l) => l.textContent?.trim()));
   await until('a thousand numbers', async () => (await numbers()).length === 1_000);
   await whole('the list in IEEE');

@@ -232,7 +232,7 @@ describe('forty that are surely twice', () => {
     await me.press('All 41 sure ones at once');
     await me.see('41 groups', '.sub');
     await me.see('A study of sluice number 7', 'main');
-    await me.click('[aria-label="Merge Pell 1990"]');
+    await me.page.click('[aria-label="Merge Pell 1990"]');
     await me.press('Merge 40 groups');
     await me.see('40 groups merged.', '.toasts');
     await me.see('1 group', '.sub');
@@ -334,7 +334,7 @@ describe('one name in several spellings', () => {
     await me.see('One name?', 'section');
     await me.see('initials for given names', 'section');
     await me.see('What changes: 2 sources', 'section');
-    await me.click('[aria-label="Change Iglesias 1991"]');
+    await me.page.click('[aria-label="Change Iglesias 1991"]');
     await me.press('Write it so in 1 source');
     await me.see('Written alike in 1 source.', '.toasts');
     expect(writtenBy('Iglesias')).toEqual(['I. M. 1']);
@@ -342,7 +342,7 @@ describe('one name in several spellings', () => {
     await me.press('Undo', '.toasts');
     await me.see('What changes: 2 sources', 'section');
     expect(writtenBy('Iglesias')).toEqual(['I. M. 2']);
-    await me.click('[aria-label="Change Iglesias 1991"]');
+    await me.page.click('[aria-label="Change Iglesias 1991"]');
     await me.see('Write it so in 2 sources', 'section');
   });
 
@@ -390,7 +390,7 @@ describe('sources one knows to be one work', () => {
     await me.open('/sources?q=quill');
     for (const label of ['Quill 1931', 'Quill']) {
       await me.page.waitForSelector(`[aria-label="Select ${label}"]`);
-      await me.click(`[aria-label="Select ${label}"]`);
+      await me.page.click(`[aria-label="Select ${label}"]`);
     }
     await me.see('2 selected', '.bar');
     await me.press('More with the selected');

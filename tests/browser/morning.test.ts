@@ -100,7 +100,7 @@ describe('a morning’s work', () => {
         .dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
     }, CAPTURES.join('\n'));
     await until('twenty sources', async () => unchecked() === 20);
-    await me.click('nav.path a[href="/intake"]');
+    await me.page.click('nav.path a[href="/intake"]');
     await me.see('1 of 20 to check');
     // The first is changed where its reference shows it, and gets a slip of the pen.
     await (await me.page.waitForSelector('.printed [data-field="title"]'))!.click();
@@ -126,7 +126,7 @@ describe('a morning’s work', () => {
     await me.press('Make the project');
     await me.see('Thesis', '.sub');
     await me.choose('Project', 'My library');
-    await me.click('nav.path a[href="/sources"]');
+    await me.page.click('nav.path a[href="/sources"]');
     await me.see('20 in the library');
     await (await me.page.waitForSelector('.row [aria-label^="Select "]'))!.click();
     await me.press('Select all 20');

@@ -36,7 +36,7 @@ const pathOf = (address: string) => new URL(address).pathname;
 async function keep(of: Person, words: string, gist: string, only = false) {
   await of.selectInPage(words);
   await of.type('Gist', gist);
-  if (only) await of.click('.place .private input');
+  if (only) await of.page.click('.place .private input');
   await of.press('Keep passage', '.place');
   await of.see(gist, '.card');
 }

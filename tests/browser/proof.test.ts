@@ -78,7 +78,7 @@ describe('the proof of a library', () => {
     const before = titles();
     await me.press('Show how they would print');
     await me.see('Pell, M. (1990). Tide mills and their leases. Strand Press.', '.prints');
-    await me.click('[aria-label="Pick Pell 1990"]');
+    await me.page.click('[aria-label="Pick Pell 1990"]');
     await me.see('1 of 2 picked');
     await me.press('Pick none');
     await me.press('Pick all');

@@ -189,7 +189,7 @@ describe('the reference list', () => {
     await me.press('Citing style: APA, 7th edition');
     await me.type('Find a style by name', 'vancouver');
     await me.page.waitForSelector('[data-style="vancouver"]');
-    await me.click('[data-style="vancouver"]');
+    await me.page.click('[data-style="vancouver"]');
     await me.see('Ferreira A, Ng TH. Salt marsh recovery. Marsh Letters. 2021;3(1):7–24.', '.sheet');
     await me.page.waitForSelector('.label');
     await me.open('/references?style=harvard-cite-them-right&locale=en-GB');
@@ -328,7 +328,7 @@ describe('styles', () => {
   };
   const unfold = async () => {
     await me.page.waitForSelector('.entry');
-    await me.click('[aria-label^="Citing style"]');
+    await me.page.click('[aria-label^="Citing style"]');
     await me.page.waitForSelector('.panel [role=option]');
   };
   it('are found by kind and field, shown on one’s own sources, and kept at hand', async () => {
@@ -355,7 +355,7 @@ describe('styles', () => {
       me.page.$eval('.panel .preview', (p) => /Brandt|Ferreira/.test(p.textContent ?? '')).catch(() => false),
     );
     await me.page.waitForSelector('[aria-label="Keep IEEE at hand"]');
-    await me.click('[aria-label="Keep IEEE at hand"]');
+    await me.page.click('[aria-label="Keep IEEE at hand"]');
     await me.type('Find a style by name', '');
     await until('IEEE first', async () =>
       (await me.page.$eval('.panel [role=option]', (o) => o.textContent ?? '').catch(() => '')).includes(
@@ -389,12 +389,12 @@ describe('styles', () => {
     await me.page.keyboard.press('End');
     await me.see('the layout of the style', 'aside');
     // And by the pointer, in the citation.
-    await me.click('.cited [data-part="1"]');
+    await me.page.click('.cited [data-part="1"]');
     await me.see('<names variable="author">', 'aside');
-    await me.click('[aria-label="Citing style: no other"]');
+    await me.page.click('[aria-label="Citing style: no other"]');
     await me.type('Find a style by name', 'ieee');
     await me.page.waitForSelector('.panel [data-style=ieee]');
-    await me.click('.panel [data-style=ieee]');
+    await me.page.click('.panel [data-style=ieee]');
     await me.see('print the same words in IEEE');
     await until('what differs marked', async () =>
       me.page.$$eval('.other mark', (all) => all.some((m) => m.textContent?.includes('[1]'))),
@@ -414,7 +414,7 @@ describe('styles', () => {
         t.includes('House style of the mill'),
       ),
     );
-    await me.click('[aria-label="Take House style of the mill out of the catalogue"]');
+    await me.page.click('[aria-label="Take House style of the mill out of the catalogue"]');
     await me.see('is out of the catalogue', '.toasts');
     await me.open('/references');
   });
@@ -505,7 +505,7 @@ describe('citekeys', () => {
     await me.page.waitForSelector('.entry');
     await me.press('How citekeys are made…');
     await me.page.waitForSelector('dialog .parts');
-    await me.click('dialog [aria-label="Leave out first word of the title"]');
+    await me.page.click('dialog [aria-label="Leave out first word of the title"]');
     await me.page.select('dialog select', '-');
     await me.see('ferreira-2021', 'dialog');
     await me.page.$$eval('dialog input[type=checkbox]', ([box]) => (box as HTMLInputElement).click());
@@ -537,7 +537,7 @@ describe('citing in the text', () => {
     await shows('(see Ferreira & Ng, 2021, pp. 7–9, for the figures)');
     await me.type('Another work', two!.title);
     await me.page.waitForSelector('dialog [aria-label="Found"] button');
-    await me.click('dialog [aria-label="Found"] button');
+    await me.page.click('dialog [aria-label="Found"] button');
     await until('both', async () => (await printed()).includes('; '));
   });
   it('leaves the author out, or names the author in the sentence', async () => {
@@ -546,9 +546,9 @@ describe('citing in the text', () => {
     );
     await me.type('Before Ferreira & Ng 2021', '');
     await me.type('After Ferreira & Ng 2021', '');
-    await me.click('dialog .leave input');
+    await me.page.click('dialog .leave input');
     await shows('(2021, pp. 7–9)');
-    await me.click('dialog .leave input');
+    await me.page.click('dialog .leave input');
     await me.page.$$eval('dialog label', (all) =>
       all.find((l) => l.textContent?.includes('the sentence names'))!.click(),
     );

@@ -221,12 +221,12 @@ describe('one field of many', () => {
     await me.click('#change-them');
     await me.press('Change a field…', '[aria-label="Change the selected"][role=dialog]');
     await me.page.waitForSelector('dialog input[value="replace"]');
-    await me.click('dialog input[value="replace"]');
+    await me.page.click('dialog input[value="replace"]');
     await me.choose('Field', 'Publisher');
     await me.type('Words there', 'mole pr.');
     await me.type('Words in their place', 'Mole Press');
     await me.see('That changes 2 of 4.', 'dialog');
-    await me.click('dialog input[aria-label="Change Ng 1992"]');
+    await me.page.click('dialog input[aria-label="Change Ng 1992"]');
     await me.press('Change 1', 'dialog');
     await me.see('Publisher changed in 1 source.');
     await me.page.waitForSelector('dialog[open]', { hidden: true });
@@ -246,7 +246,7 @@ describe('one field of many', () => {
     await me.type('Publisher', 'Quern and Daughters');
     await keys('Tab');
     await me.see('Quern and Daughters', '.margin');
-    await me.click('.history');
+    await me.page.click('.history');
     await me.see('Quern Press → Quern and Daughters', '.revisions');
     await me.press('Bring back publisher as it was before: Quern Press');
     await me.see('as it was.', '.toasts');

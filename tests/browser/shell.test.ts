@@ -208,7 +208,7 @@ describe('the shell', () => {
     await me.page.keyboard.press('Escape');
     await me.page.waitForFunction(() => !document.querySelector('dialog'));
     await me.page.keyboard.press('?');
-    await me.click('dialog [type=checkbox]');
+    await me.page.click('dialog [type=checkbox]');
     await me.page.keyboard.press('Escape');
     await me.gone('Anywhere');
     await me.page.keyboard.press('?');
@@ -313,7 +313,7 @@ describe('the shell', () => {
     await me.type('Search everything', 'sediment');
     await me.page.keyboard.press('Enter');
     await me.see('Sediment is not the limit here', 'section[aria-label=Passages]');
-    await me.click('section[aria-label="In the text of copies"] .hit');
+    await me.page.click('section[aria-label="In the text of copies"] .hit');
     await me.page.waitForFunction(
       () =>
         document
@@ -330,7 +330,7 @@ describe('the shell', () => {
     await me.open('/');
     await me.choose('Project', 'New project');
     await me.type('Name', 'A paper');
-    await me.click('dialog [aria-label^="Citing style"]');
+    await me.page.click('dialog [aria-label^="Citing style"]');
     await me.type('Find a style by name', 'vancouver');
     await me.page.waitForSelector('dialog [data-style=vancouver]');
     await me.press('Vancouver', 'dialog');
@@ -345,7 +345,7 @@ describe('the shell', () => {
     await me.see('Sato Y. Turbines in old wheelhouses. Small Hydropower Review [Internet]. 2020', '.row');
     await me.choose('Project', 'Change A paper');
     await me.type('Name', 'One paper');
-    await me.click('dialog [aria-label^="Citing style"]');
+    await me.page.click('dialog [aria-label^="Citing style"]');
     await me.type('Find a style by name', 'modern language');
     // Enter takes the first, once what was typed has been looked for.
     await me.page.waitForFunction(

@@ -46,7 +46,7 @@ describe('finding one’s way in the sources', () => {
     await me.see('1 found');
     await ask('year:soon');
     await me.see('year:soon is no year. Write year:1990-2005.');
-    await me.click('#query-help');
+    await me.page.click('#query-help');
     await me.see('words in a row', '[role=dialog]');
     await me.page.keyboard.press('Escape');
   });

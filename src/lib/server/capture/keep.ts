@@ -21,7 +21,7 @@ import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
 import { getPassage, insertPassage, passagesWhere, updatePassage } from '../passages/repository';
 import { getPreset, type Preset } from '../presets/repository';
-import { filedIn, fileSources, findProject, unfileSource } from '../projects/repository';
+import { filedIn, fileSources, findProject, unfileSources } from '../projects/repository';
 import { findSection, placeSources, unplaceSources } from '../projects/sections';
 import { judged } from '../duplicates/judging';
 import { getSource, insertSource, updateSource, type Source } from '../sources/repository';
@@ -296,7 +296,7 @@ export const takeAway = (ctx: Context, sourceId: string, added: Addition): Promi
         );
     }
     await removeCopies(inner, added.copies);
-    if (added.filedIn) await unfileSource(inner, added.filedIn, sourceId);
+    if (added.filedIn) await unfileSources(inner, added.filedIn, [sourceId]);
     if (added.placedIn) await unplaceSources(inner, added.placedIn, [sourceId]);
     const tags = source.record.retexa.tags.filter((t) => !added.tags.includes(t));
     if (tags.length !== source.record.retexa.tags.length)

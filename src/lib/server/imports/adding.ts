@@ -9,7 +9,7 @@ import { fileSources, findProject } from '../projects/repository';
 import { leadTo } from '../sources/aliases';
 import { findSource, getSource, insertSource, updateSource } from '../sources/repository';
 import { inTurn } from '../turns';
-import { forgetSteps, noteSteps, type ImportStep } from './steps';
+import { forgetSteps, noteSteps, type Step } from '../jobs/steps';
 import type { Decided, HeldImport, ImportInput, ImportReport } from './types';
 
 /** A record as it was read, the origins of its values with the time and the file they were read from. */
@@ -62,7 +62,7 @@ export async function addEntries(
   for (let from = 0; from < entries.length; from += AT_ONCE) {
     doing.step(`Adding ${from + 1} of ${entries.length}`, from + 1, entries.length);
     await transaction(ctx, async (inner) => {
-      const steps: ImportStep[] = [];
+      const steps: Step[] = [];
       for await (const [i, entry] of inTurn(entries.slice(from, from + AT_ONCE).entries(), TURN)) {
         const record = withTime(entry.record, at, fileName);
         const decision = decided[from + i];
@@ -99,7 +99,7 @@ async function addNew(
   entry: ReadEntry,
   input: ImportInput,
   report: ImportReport,
-): Promise<ImportStep> {
+): Promise<Step> {
   const source = await insertSource(ctx, record, {
     checked: !input.toIntake,
     why: `imported from ${input.fileName}`,
@@ -131,7 +131,7 @@ async function mergeInto(
   fileName: string,
   at: string,
   report: ImportReport,
-): Promise<ImportStep> {
+): Promise<Step> {
   const before = await getSource(ctx, id);
   const { source, revisionId } = await updateSource(
     ctx,

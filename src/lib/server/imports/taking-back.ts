@@ -6,7 +6,7 @@ import { binSources, undoRevision } from '../sources';
 import { leadNoMore } from '../sources/aliases';
 import { hasHanging } from '../sources/hanging';
 import { findSource } from '../sources/repository';
-import { forgetSteps, lastSteps } from './steps';
+import { forgetSteps, lastSteps } from '../jobs/steps';
 
 /**
  * Takes back what an import that did not end well has done, in short transactions, the last first. What it added is

@@ -8,7 +8,7 @@ import { notHere } from '../access/refusal';
  * `dismissed`: put away.
  */
 export type JobState = 'waiting' | 'running' | 'done' | 'failed' | 'dismissed';
-export type JobKind = 'capture' | 'import' | 'doubles' | 'recognise' | 'borrowed';
+export type JobKind = 'capture' | 'import' | 'doubles' | 'recognise' | 'borrowed' | 'many';
 
 /** Long work: what was asked, how far it is, what came of it. */
 export interface Job<Input = unknown, Result = unknown, Answer = unknown> {

@@ -4,7 +4,7 @@ import { contextOf, transaction, type Context } from '../access/context';
 import { tell, tellJob } from '../access/events';
 import { Refusal } from '../access/refusal';
 import { log } from '../log';
-import { letGo } from './holds';
+import { hold, letGo } from './holds';
 import { getJob, insertJob, unfinishedJobs, updateJob, type Job, type JobKind } from './repository';
 
 /** How work is carried out: until when, and whom to tell. */
@@ -31,6 +31,8 @@ export interface Work<Input, Result, Answer> {
   run(ctx: Context, job: Job<Input, Result, Answer>, doing: Doing): Promise<Keep<Result>>;
   /** What of a result is said beside every page, where the whole is too long. */
   brief?(result: Result): unknown;
+  /** What is held for it is what it is done from, and stays for trying it again. */
+  heldForIt?: true;
   /** Takes back what a run that did not end well has kept so far. */
   takeBack?(ctx: Context, jobId: string): Promise<void>;
   /** Lets go of what is kept for beginning it again: it is put away. */
@@ -124,20 +126,33 @@ async function ended(
   if (!refused && !signal.aborted) log.error({ job: id, err: error }, 'a job failed');
   await takeBack(ctx, id, work);
   const message = signal.aborted ? work.words.stopped : refused ? error.message : work.words.broken;
-  await fail(ctx, id, message);
+  await fail(ctx, id, message, refused && !signal.aborted ? error.details : []);
 }
 
 /** Takes back what a run kept so far. Nobody asks for it, so that it does not matter what they still may. */
 const takeBack = (ctx: Context, id: string, work: AnyWork) => work.takeBack?.({ ...ctx, role: 'owner' }, id);
 
-async function fail(ctx: Context, id: string, message: string): Promise<void> {
-  await updateJob(ctx, id, { state: 'failed', result: null, answer: null, error: { message, details: [] } });
+async function fail(
+  ctx: Context,
+  id: string,
+  message: string,
+  details: readonly string[] = [],
+): Promise<void> {
+  const error = { message, details: [...details] };
+  await updateJob(ctx, id, { state: 'failed', result: null, answer: null, error });
 }
 
-/** Begins work and gives its job at once; the work goes on behind, as soon as others of its kind leave room. */
-export async function beginJob(ctx: Context, kind: JobKind, input: unknown): Promise<Job> {
+/**
+ * Begins work and gives its job at once; the work goes on behind, as soon as others of its kind leave room. What is too long to be
+ * said wherever the job is shown is `held` for it.
+ */
+export async function beginJob(ctx: Context, kind: JobKind, input: unknown, held?: unknown): Promise<Job> {
   checkRight(ctx, 'edit');
-  const job = await transaction(ctx, (inner) => insertJob(inner, kind, input));
+  const job = await transaction(ctx, async (inner) => {
+    const made = await insertJob(inner, kind, input);
+    if (held !== undefined) await hold(inner, made.id, held);
+    return made;
+  });
   enqueue(ctx, job);
   return job;
 }
@@ -148,7 +163,7 @@ export async function retryJob(ctx: Context, id: string): Promise<void> {
   const job = await getJob(ctx, id);
   if (!(await updateJob(ctx, id, { state: 'waiting', error: null, tries: 0 }, 'failed')))
     throw new Refusal(409, 'Only what failed can be tried again.');
-  await letGo(ctx, id);
+  if (!kindOf(job.kind).work.heldForIt) await letGo(ctx, id);
   enqueue(ctx, job);
 }
 

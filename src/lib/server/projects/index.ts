@@ -12,7 +12,7 @@ import {
   fileSources,
   insertProject,
   setProjectAside,
-  unfileSource,
+  unfileSources,
   updateProject,
   type Project,
 } from './repository';
@@ -273,7 +273,7 @@ export const changePlaced = (
       case 'take out': {
         const present = await placedUnder(inner, sectionId);
         const ids = await unplaceSources(inner, sectionId, said.ids);
-        for (const id of said.unfile ?? []) await unfileSource(inner, projectId, id);
+        await unfileSources(inner, projectId, said.unfile ?? []);
         const changed = ids.length;
         return changed ? { changed, back: { act: 'place' as const, ids, order: present } } : { changed };
       }
@@ -316,7 +316,7 @@ export const changeOutline = (
       const unfile = [...new Set(sources)].filter((id) => !filed.has(id));
       const { back, made } = await changeItems(inner, projectId, said.changes);
       await fileSources(inner, projectId, unfile);
-      for (const id of said.unfile ?? []) await unfileSource(inner, projectId, id);
+      await unfileSources(inner, projectId, said.unfile ?? []);
       return { back: { changes: [back], ...(unfile.length ? { unfile } : {}) }, made };
     },
   );
@@ -373,7 +373,7 @@ export const file = (
       const there = await filedIn(inner, projectId, sourceIds);
       const changed = sourceIds.filter((id) => there.has(id) !== filed);
       if (filed) await fileSources(inner, projectId, changed);
-      else for (const id of changed) await unfileSource(inner, projectId, id);
+      else await unfileSources(inner, projectId, changed);
       return { changed };
     },
   );

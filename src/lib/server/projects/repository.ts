@@ -5,6 +5,7 @@ import { inParts, newId, now } from '../db/ids';
 import { notHere } from '../access/refusal';
 import { presetsLetGo } from '../presets/repository';
 import { takeOutOfIndex } from '../search/repository';
+import { inTurn } from '../turns';
 import { forgetTallies } from '../sources/tallies';
 import { forgetOwn } from './sections';
 
@@ -116,15 +117,19 @@ export async function removeProjects(ctx: Context, ids: string[]): Promise<void>
   }
 }
 
+/** How many are filed by one statement: others are answered between. */
+const FILED_AT_ONCE = 100;
+
 /** Files sources in a project; those already there stay. Ids outside the library are left out. */
 export async function fileSources(ctx: Context, projectId: string, sourceIds: string[]): Promise<void> {
   const rows = sourceIds.map((source_id) => ({ project_id: projectId, source_id, filed: now() }));
-  for (const part of inParts(rows))
+  for await (const part of inTurn(inParts(rows, FILED_AT_ONCE)))
     await ctx.db('filing').insert(part).onConflict(['project_id', 'source_id']).ignore();
 }
 
-export async function unfileSource(ctx: Context, projectId: string, sourceId: string): Promise<void> {
-  await ctx.db('filing').where({ project_id: projectId, source_id: sourceId }).delete();
+export async function unfileSources(ctx: Context, projectId: string, sourceIds: string[]): Promise<void> {
+  for await (const part of inTurn(inParts(sourceIds, FILED_AT_ONCE)))
+    await ctx.db('filing').where({ project_id: projectId }).whereIn('source_id', part).delete();
 }
 
 /** Which of some sources are filed in a project. */

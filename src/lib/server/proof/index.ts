@@ -18,7 +18,7 @@ import { Refusal } from '../access/refusal';
 import { inParts, now } from '../db/ids';
 import { inTurn } from '../turns';
 import { printPreview, type Look, type ShownReference } from '../lists/printing';
-import { editSource, letStandIn } from '../sources/editing';
+import { editSourceIn, letStandIn, revisionsOfMade, type MadeOf } from '../sources/editing';
 import { getSources, revisionsIn, type Source, type SourceFilter } from '../sources/repository';
 import { besideIn, findingsAround, findingsInStyle } from './around';
 import { asideIn, foundBy, setAside, sourcesFound, type Found } from './repository';
@@ -254,36 +254,40 @@ export async function decide(
   { check, ids, act }: z.infer<typeof decision>,
   look: Look,
 ): Promise<{ revisions: string[]; left: number }> {
-  const { name } = checkedOf(check);
   return change(ctx, CHANGE, async (inner) => {
-    const revisions: string[] = [];
-    for (const part of inParts([...new Set(ids)], AT_ONCE)) {
-      const sources = await getSources(inner, part);
-      if (act === 'ask again') {
-        for await (const source of inTurn(sources)) {
-          const made = await letStandIn(inner, source, check, undefined, `asked again: ${name}`);
-          if (made) revisions.push(made);
-        }
-        continue;
-      }
-      for await (const { source, finding } of inTurn(await foundIn(inner, check, sources, look))) {
-        if (act === 'let stand') {
-          const made = await letStandIn(inner, source, check, finding, `let stand: ${finding.message}`);
-          if (made) revisions.push(made);
-        } else if (finding.fix) {
-          const { revisionId } = await editSource(
-            inner,
-            source.id,
-            source.revision,
-            { fields: finding.fix.edit },
-            `fixed: ${finding.message}`,
-          );
-          if (revisionId) revisions.push(revisionId);
-        }
-      }
-    }
+    const revisions = revisionsOfMade(await decideEach(inner, { check, ids, act }, look));
     return { revisions, left: new Set(ids).size - revisions.length };
   });
+}
+
+/** The same in a transaction that is under way, of which nobody is told. */
+export async function decideEach(
+  inner: Context,
+  { check, ids, act }: Pick<z.infer<typeof decision>, 'check' | 'act'> & { ids: readonly string[] },
+  look: Look,
+): Promise<MadeOf[]> {
+  const made: MadeOf[] = [];
+  const note = (sourceId: string, revisionId: string | undefined) =>
+    revisionId && made.push({ sourceId, revisionId });
+  for (const part of inParts([...new Set(ids)], AT_ONCE)) {
+    const sources = await getSources(inner, part);
+    if (act === 'ask again') {
+      const why = `asked again: ${checkedOf(check).name}`;
+      for await (const source of inTurn(sources))
+        note(source.id, await letStandIn(inner, source, check, undefined, why));
+      continue;
+    }
+    for await (const { source, finding } of inTurn(await foundIn(inner, check, sources, look))) {
+      if (act === 'let stand')
+        note(source.id, await letStandIn(inner, source, check, finding, `let stand: ${finding.message}`));
+      else if (finding.fix) {
+        const edit = { fields: finding.fix.edit };
+        const { revisionId } = await editSourceIn(inner, source, edit, `fixed: ${finding.message}`);
+        note(source.id, revisionId);
+      }
+    }
+  }
+  return made;
 }
 
 export const toAsk = z.object({ check: z.string().max(80), aside: z.boolean() });

@@ -117,6 +117,14 @@ export async function editSource(
   });
 }
 
+/** Changes fields of a source as it is in the transaction that is under way; nobody is told. */
+export const editSourceIn = (
+  inner: Context,
+  { id, revision, record }: Source,
+  edit: Pick<RecordEdit, 'fields'>,
+  why: string,
+): Promise<Changed> => updateSource(inner, id, revision, { record: edited(record, edit) }, why);
+
 /**
  * Gives sources new citekeys, made as the library makes them now. The old ones go on leading to their sources. Gives the
  * revisions made, for undoing.
@@ -166,23 +174,33 @@ export async function checkSource(
   );
 }
 
+/** A revision that was made of a source among many. */
+export interface MadeOf {
+  sourceId: string;
+  revisionId: string;
+}
+export const revisionsOfMade = (made: readonly MadeOf[]): string[] =>
+  made.map(({ revisionId }) => revisionId);
+
 /** Puts sources in the bin or takes them out; gives the revisions made, for undoing. Passages stay with their source. */
-export async function binSources(ctx: Context, ids: string[], binned: boolean): Promise<string[]> {
-  return change(ctx, CHANGE, async (inner) => {
-    const made: string[] = [];
-    for await (const id of inTurn(ids)) {
-      const source = await getSource(inner, id);
-      const { revisionId } = await updateSource(
-        inner,
-        id,
-        source.revision,
-        { binned: binned ? now() : null },
-        binned ? 'put in the bin' : 'taken out of the bin',
-      );
-      if (revisionId) made.push(revisionId);
-    }
-    return made;
-  });
+export const binSources = (ctx: Context, ids: string[], binned: boolean): Promise<string[]> =>
+  change(ctx, CHANGE, async (inner) => revisionsOfMade(await binEach(inner, ids, binned)));
+
+/** The same in a transaction that is under way, of which nobody is told. */
+export async function binEach(inner: Context, ids: readonly string[], binned: boolean): Promise<MadeOf[]> {
+  const made: MadeOf[] = [];
+  for await (const id of inTurn(ids)) {
+    const source = await getSource(inner, id);
+    const { revisionId } = await updateSource(
+      inner,
+      id,
+      source.revision,
+      { binned: binned ? now() : null },
+      binned ? 'put in the bin' : 'taken out of the bin',
+    );
+    if (revisionId) made.push({ sourceId: id, revisionId });
+  }
+  return made;
 }
 
 /** How the library makes citekeys from now on; the sources named get new keys by it too. Gives the revisions made. */
@@ -221,43 +239,49 @@ const WHY_CHANGED = { set: 'set in several', clear: 'cleared in several', replac
 export const editSources = (
   ctx: Context,
   ids: string[],
-  { tag, fix, checked, change: changing }: EditOfMany,
+  what: EditOfMany,
 ): Promise<{ revisions: string[] }> =>
-  change(ctx, CHANGE, async (inner) => {
-    if (tag && !fix && checked === undefined && !changing)
-      return { revisions: await addTag(inner, ids, tag) };
-    const revisions: string[] = [];
-    for await (const id of inTurn(ids)) {
-      const source = await getSource(inner, id);
-      const { record } = source;
-      if (checked !== undefined && checked === Boolean(source.checked)) continue;
-      const made = changing && fieldChanged(record, changing);
-      if (changing && !made) continue;
-      const fields = made ? { [changing!.field]: made.value } : fix ? mended(record) : {};
-      const edit = { fields, ...(tag ? { tags: [...record.retexa.tags, tag] } : {}) };
-      const why = changing
-        ? `${WHY_CHANGED[changing.act]}: ${fieldName(changing.field).toLowerCase()}`
-        : tag
-          ? `tagged ${tag}`
-          : checked === undefined
-            ? 'findings fixed'
-            : checked
-              ? 'checked'
-              : 'sent back to Intake';
-      const { revisionId } = await updateSource(
-        inner,
-        id,
-        source.revision,
-        {
-          record: editedNamed(source, edit),
-          ...(checked === undefined ? {} : { checked: checked ? now() : null }),
-        },
-        why,
-      );
-      if (revisionId) revisions.push(revisionId);
-    }
-    return { revisions };
-  });
+  change(ctx, CHANGE, async (inner) => ({ revisions: revisionsOfMade(await editEach(inner, ids, what)) }));
+
+/** The same in a transaction that is under way, of which nobody is told. */
+export async function editEach(
+  inner: Context,
+  ids: readonly string[],
+  { tag, fix, checked, change: changing }: EditOfMany,
+): Promise<MadeOf[]> {
+  if (tag && !fix && checked === undefined && !changing) return addTag(inner, ids, tag);
+  const revisions: MadeOf[] = [];
+  for await (const id of inTurn(ids)) {
+    const source = await getSource(inner, id);
+    const { record } = source;
+    if (checked !== undefined && checked === Boolean(source.checked)) continue;
+    const made = changing && fieldChanged(record, changing);
+    if (changing && !made) continue;
+    const fields = made ? { [changing!.field]: made.value } : fix ? mended(record) : {};
+    const edit = { fields, ...(tag ? { tags: [...record.retexa.tags, tag] } : {}) };
+    const why = changing
+      ? `${WHY_CHANGED[changing.act]}: ${fieldName(changing.field).toLowerCase()}`
+      : tag
+        ? `tagged ${tag}`
+        : checked === undefined
+          ? 'findings fixed'
+          : checked
+            ? 'checked'
+            : 'sent back to Intake';
+    const { revisionId } = await updateSource(
+      inner,
+      id,
+      source.revision,
+      {
+        record: editedNamed(source, edit),
+        ...(checked === undefined ? {} : { checked: checked ? now() : null }),
+      },
+      why,
+    );
+    if (revisionId) revisions.push({ sourceId: id, revisionId });
+  }
+  return revisions;
+}
 
 /** The same as `edited`, of one of several: a refusal names which. */
 function editedNamed({ record }: Source, edit: RecordEdit): SourceRecord {
@@ -290,8 +314,8 @@ export async function previewChange(
 }> {
   const shown: { id: string; label: string; was: string; is: string }[] = [];
   const changes: string[] = [];
-  for (const part of inParts(ids))
-    for await (const { id, record } of inTurn(await getSources(ctx, part))) {
+  for await (const part of inTurn(inParts(ids)))
+    for (const { id, record } of await getSources(ctx, part)) {
       const made = fieldChanged(record, changing);
       if (!made) continue;
       changes.push(id);

@@ -5,6 +5,7 @@ import { inParts } from '../db/ids';
 import { noteRevisions } from '../history/repository';
 import { alsoFoundBy } from '../search/repository';
 import { inTurn } from '../turns';
+import type { MadeOf } from './editing';
 import { checkSources, type SourceRow } from './repository';
 
 /** How many sources are tagged with one statement: others are answered between. */
@@ -14,10 +15,10 @@ const AT_ONCE = 100;
  * Adds a tag to sources that lack it, with a revision each, and gives these. Nothing but their tags is made anew, and no record
  * is read for it: thousands are tagged in the time that tens are edited in. Call in a transaction.
  */
-export async function addTag(ctx: Context, ids: readonly string[], given: string): Promise<string[]> {
+export async function addTag(ctx: Context, ids: readonly string[], given: string): Promise<MadeOf[]> {
   const tag = nfc(given).trim();
   await checkSources(ctx, [...ids]);
-  const revisions: string[] = [];
+  const revisions: MadeOf[] = [];
   for await (const part of inTurn(inParts([...new Set(ids)], AT_ONCE))) {
     const rows = (await scoped<SourceRow>(ctx, 'source')
       .whereIn('id', part)
@@ -51,7 +52,8 @@ export async function addTag(ctx: Context, ids: readonly string[], given: string
       forward: [{ op: 'add' as const, path: '/record/retexa/tags/-', value: tag }],
       backward: [{ op: 'remove' as const, path: `/record/retexa/tags/${row.tags}` }],
     }));
-    revisions.push(...(await noteRevisions(ctx, 'source', made, `tagged ${tag}`)));
+    const noted = await noteRevisions(ctx, 'source', made, `tagged ${tag}`);
+    revisions.push(...noted.map((revisionId, i) => ({ sourceId: made[i]!.id, revisionId })));
   }
   return revisions;
 }

@@ -18,7 +18,7 @@ import { notes } from '../notes/repository';
 import { getPassage, updatePassage, type PassageState } from '../passages/repository';
 import { tasks } from '../tasks/repository';
 import { inTurn } from '../turns';
-import { editSource } from './editing';
+import { editSource, revisionsOfMade, type MadeOf } from './editing';
 import { getSource, updateSource, type SourceState } from './repository';
 
 /** What is changed here. */
@@ -29,14 +29,19 @@ const CHANGE = { right: 'edit', of: ['sources', 'passages', 'notes', 'leads', 't
  * person is sent to the history. Gives the revisions this made, for doing it again.
  */
 export async function undo(ctx: Context, revisionIds: string[]): Promise<{ revisions: string[] }> {
-  const revisions: string[] = [];
-  await change(ctx, { ...CHANGE, right: 'annotate' }, async (inner) => {
-    for await (const id of inTurn(revisionIds)) {
-      const made = await undoRevision(inner, id);
-      if (made) revisions.push(made);
-    }
-  });
-  return { revisions };
+  return change(ctx, { ...CHANGE, right: 'annotate' }, async (inner) => ({
+    revisions: revisionsOfMade(await undoEach(inner, revisionIds)),
+  }));
+}
+
+/** The same in a transaction that is under way, of which nobody is told. */
+export async function undoEach(inner: Context, revisionIds: readonly string[]): Promise<MadeOf[]> {
+  const revisions: MadeOf[] = [];
+  for await (const id of inTurn(revisionIds)) {
+    const made = await undoRevision(inner, id);
+    if (made) revisions.push({ sourceId: '', revisionId: made });
+  }
+  return revisions;
 }
 
 /** Takes one revision back, which must still be the latest of its subject; gives the id of the revision that did it. */

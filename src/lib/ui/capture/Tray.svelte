@@ -5,13 +5,14 @@
   import type { PassResult } from '$lib/server/duplicates';
   import type { ImportInBrief } from '$lib/server/imports';
   import type { Job } from '$lib/server/jobs';
+  import type { ManyInput, ManyResult } from '$lib/server/many';
   import { Button } from '../kit';
   import { byHandFrom } from './byhand.svelte';
   import CaptureOutcome from './CaptureOutcome.svelte';
   import JobGoing from './JobGoing.svelte';
-  import { actOn, givenTo, isGoing } from './jobs';
+  import { actOn, givenTo, isGoing, manyIn } from './jobs';
 
-  /** Captures, imports and searches for duplicates under way or just ended; it stays while one keeps reading. */
+  /** Captures, imports, searches for duplicates and changes of many under way or just ended; it stays while one keeps reading. */
   let { jobs: all }: { jobs: Job[] } = $props();
 
   // The import's own page shows its jobs itself, and more room than the tray has.
@@ -20,11 +21,15 @@
   // On a narrow screen it is a line that opens.
   let folded = $state(globalThis.matchMedia?.('(max-width: 760px)').matches ?? false);
   const going = $derived(jobs.filter(isGoing).length);
+  const captures = $derived(jobs.every(({ kind }) => kind === 'capture' || kind === 'import'));
   const many = (n: number) => n.toLocaleString('en');
 
   function byHand(job: Job) {
     byHandFrom(givenTo(job));
     void actOn(job.id, 'dismiss');
+  }
+  async function undoMany(job: Job) {
+    if (await actOn(job.id, 'take-back')) void actOn(job.id, 'dismiss');
   }
   /** What "Put away" of all leaves: what is still going on, and what asks something. */
   const settled = (job: Job) =>
@@ -37,7 +42,7 @@
   <section class="tray" aria-label="Captures">
     <header>
       <Button look="bare" class="title" onclick={() => (folded = !folded)} aria-expanded={!folded}>
-        {going ? `Capturing ${going} of` : 'Captured'}
+        {going ? `${captures ? 'Capturing' : 'Under way:'} ${going} of` : captures ? 'Captured' : 'Done'}
         <span class="small-label">{jobs.length}</span>
       </Button>
       <Button
@@ -60,7 +65,7 @@
               <JobGoing {job} width="70px" />
             {:else if job.state === 'failed'}
               <div class="given">{given}</div>
-              <p class="pencil-red">{job.error?.message}</p>
+              <p class="pencil-red">{[job.error?.message, ...(job.error?.details ?? [])].join(' ')}</p>
               <div class="line">
                 <Button small onclick={() => actOn(job.id, 'retry')}>Try again</Button>
                 {#if job.kind === 'capture'}<Button small onclick={() => byHand(job)}>Start by hand</Button
@@ -82,6 +87,15 @@
                   ? `The draft has ${total === 1 ? 'one run' : `${many(total)} runs`} of words of kept documents: see Checks`
                   : 'The draft has no words of kept documents that are not quoted'}</a
               >
+            {:else if job.kind === 'many'}
+              {@const { changed } = job.result as ManyResult}
+              <div class="given">
+                {changed ? manyIn(job.input as ManyInput).done(changed) : 'There was nothing to change.'}
+              </div>
+              <div class="line">
+                {#if changed}<Button small onclick={() => undoMany(job)}>Undo</Button>{/if}
+                {@render putAway(true)}
+              </div>
             {:else if job.kind === 'doubles'}
               {@const { looked, groups } = job.result as PassResult}
               <a class="link" href="/duplicates"

@@ -1,6 +1,9 @@
 import type { CaptureInput, CaptureResult } from '$lib/server/capture';
 import type { ImportInput } from '$lib/server/imports';
+import { checkedOf } from '$lib/core/proof';
+import { fieldName } from '$lib/core/source';
 import type { Job } from '$lib/server/jobs';
+import type { ManyInput } from '$lib/server/many';
 import { call } from '../frame/client';
 import { attempt, done } from '../frame/toasts.svelte';
 
@@ -14,8 +17,40 @@ export const actOn = <T = Record<string, unknown>>(id: string, what: Act | strin
 /** Whether work still goes on, or waits for its turn. */
 export const isGoing = ({ state }: Pick<Job, 'state'>): boolean => state === 'running' || state === 'waiting';
 
+/** What a job does to many sources, while it does it and when it is done. */
+export function manyIn({ asked, of, backOf }: ManyInput): { going: string; done: (n: number) => string } {
+  const sources = (n: number) => `${n.toLocaleString('en')} ${n === 1 ? 'source' : 'sources'}`;
+  const words = (doing: string, was: string) => ({
+    going: `${doing} ${sources(of)}`,
+    done: (n: number) => `${sources(n)} ${was}`,
+  });
+  if (asked.act === 'undo')
+    return {
+      going: `Taking back ${backOf ? 'what was changed in' : 'changes of'} ${sources(of)}`,
+      done: (n) => `${sources(n)} as before`,
+    };
+  if (asked.act === 'bin')
+    return asked.binned ? words('Putting in the bin', 'in the bin') : words('Bringing back', 'brought back');
+  if (asked.act === 'decide') {
+    const { name } = checkedOf(asked.check);
+    if (asked.decided === 'mend') return words(`${name}: mending`, `mended: ${name}`);
+    return asked.decided === 'let stand'
+      ? words(`${name}: letting stand in`, `let stand: ${name}`)
+      : words(`${name}: asking again in`, `asked again: ${name}`);
+  }
+  const { tag, fix, checked, change } = asked.what;
+  if (change) {
+    const field = fieldName(change.field).toLowerCase();
+    return words(`Changing the ${field} of`, `with the ${field} changed`);
+  }
+  if (tag) return words(`Tagging ${tag}:`, `tagged ${tag}`);
+  if (fix) return words('Mending', 'mended');
+  return checked ? words('Marking as checked', 'checked') : words('Sending back', 'sent back to Intake');
+}
+
 /** What was given to be captured, imported or looked through, in a line. */
 export function givenTo(job: Job): string {
+  if (job.kind === 'many') return manyIn(job.input as ManyInput).going;
   if (job.kind === 'doubles') return 'Duplicates in the whole library';
   if (job.kind === 'borrowed') return 'The draft beside what is kept';
   if (job.kind === 'recognise') return 'The text of scanned pages';

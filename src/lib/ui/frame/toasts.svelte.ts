@@ -1,4 +1,6 @@
+import type { Made } from '$lib/server/many';
 import { ApiError, call, takenOut } from './client';
+import { ended } from './many';
 
 export interface Toast {
   id: number;
@@ -37,13 +39,18 @@ interface Doing {
 let past = $state.raw<Doing[]>([]);
 let future = $state.raw<Doing[]>([]);
 
-/** Takes revisions back; that makes revisions too, which can be taken back in turn. */
-const takingBack =
-  (revisions: string[]): TakeBack =>
-  async () => {
-    const made = await call<{ revisions: string[] }>('POST', '/api/undo', { revisions });
-    return made.revisions.length ? takingBack(made.revisions) : undefined;
+/** What takes back what was made of sources, at once or by a job; that makes something too, which can be taken back in turn. */
+function takingBack(made: Made): TakeBack | undefined {
+  if (!('job' in made))
+    return made.revisions.length
+      ? async () => takingBack(await call<Made>('POST', '/api/undo', { revisions: made.revisions }))
+      : undefined;
+  return async () => {
+    const back = await call<{ job: string }>('POST', `/api/jobs/${made.job}`, { act: 'take-back' });
+    await ended(back.job);
+    return takingBack(back);
   };
+}
 
 /** Says it, and keeps how to take it back for the toast and for the key. */
 function sayWithBack(text: string, back: TakeBack): void {
@@ -89,9 +96,28 @@ export const forgetDone = (): void => void ([past, future] = [[], []]);
 
 /** Says that something was done; with `revisions`, it can be undone from there. */
 export function done(text: string, revisions: (string | undefined)[] = []): void {
-  const made = revisions.filter((r): r is string => Boolean(r));
-  if (made.length) sayWithBack(text, takingBack(made));
+  const back = takingBack({ revisions: revisions.filter((r): r is string => Boolean(r)) });
+  if (back) sayWithBack(text, back);
   else say({ text, details: [], tone: 'done' });
+}
+
+/** What is said where a change of many changed none of them. */
+const NOTHING = 'There was nothing to change.';
+
+/**
+ * Says what was done with many sources, in words for how many were changed and how many not, with the way back: at once, or when the
+ * job that does it has ended.
+ */
+export async function doneWith(
+  made: Made,
+  of: number,
+  words: (changed: number, left: number) => string,
+): Promise<void> {
+  const changed = 'job' in made ? (await attempt(() => ended(made.job)))?.changed : made.revisions.length;
+  if (changed === undefined) return;
+  const back = changed > 0 && takingBack(made);
+  if (back) sayWithBack(words(changed, of - changed), back);
+  else say({ text: NOTHING, details: [], tone: 'done' });
 }
 
 /** Says that something was done that `undo` takes back. */

@@ -1,8 +1,9 @@
 <script lang="ts">
+  import type { Made } from '$lib/server/many';
   import type { OpenedProof } from '$lib/server/proof';
   import type { ShownReference } from '$lib/server/lists';
   import { call } from '../frame/client';
-  import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
+  import { attempt, doneWith, doneWithUndo } from '../frame/toasts.svelte';
   import { Button, Checkbox } from '../kit';
 
   interface Props {
@@ -31,18 +32,15 @@
     busy = true;
     // Another group may be opened before the answer comes.
     const { check, name } = opened;
-    const made = await attempt(() =>
-      call<{ revisions: string[]; left: number }>('POST', '/api/proof', {
-        check,
-        ids: chosen,
-        act,
-      }),
-    );
+    const of = chosen;
+    const made = await attempt(() => call<Made>('POST', '/api/proof', { check, ids: of, act }));
     busy = false;
     if (!made) return;
-    const what = act === 'mend' ? 'Mended' : 'Let stand';
-    const rest = made.left ? ` ${many(made.left)} left as ${made.left === 1 ? 'it is' : 'they are'}.` : '';
-    done(`${what} in ${many(made.revisions.length)}: ${name}.${rest}`, made.revisions);
+    await doneWith(made, of.length, (changed, left) => {
+      const what = act === 'mend' ? 'Mended' : 'Let stand';
+      const rest = left ? ` ${many(left)} left as ${left === 1 ? 'it is' : 'they are'}.` : '';
+      return `${what} in ${many(changed)}: ${name}.${rest}`;
+    });
   }
 
   async function leaveOut(out: boolean) {

@@ -10,10 +10,11 @@
     TEXT_VARIABLES,
     type FieldChange,
   } from '$lib/core/source';
+  import type { Made } from '$lib/server/many';
   import type { previewChange } from '$lib/server/sources';
   import { call, debounce } from '../frame/client';
   import Differences from '../frame/Differences.svelte';
-  import { attempt, done } from '../frame/toasts.svelte';
+  import { attempt, doneWith } from '../frame/toasts.svelte';
   import { Button, Checkbox, Dialog, Field, Input, Radio, Select } from '../kit';
 
   /** Changes one field of all that are selected: what becomes of each is seen before it is done, and some can be left out. */
@@ -68,17 +69,16 @@
 
   async function carryOut() {
     working = true;
-    const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', '/api/sources/edit', { ids: changing, change }),
-    );
+    const made = await attempt(() => call<Made>('POST', '/api/sources/edit', { ids: changing, change }));
     working = false;
     if (!made) return;
-    const n = made.revisions.length;
-    done(
-      `${capital(fieldName(field))} changed in ${n.toLocaleString('en')} ${n === 1 ? 'source' : 'sources'}.`,
-      made.revisions,
-    );
+    const [of, what] = [changing.length, capital(fieldName(field))];
     open = false;
+    await doneWith(
+      made,
+      of,
+      (n) => `${what} changed in ${n.toLocaleString('en')} ${n === 1 ? 'source' : 'sources'}.`,
+    );
   }
 </script>
 

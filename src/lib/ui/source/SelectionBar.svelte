@@ -1,6 +1,7 @@
 <script lang="ts">
   import { PRIORITIES, READING_STATES } from '$lib/core/query';
   import { allows, ActionBar, Button, Dialog, Input, Menu } from '../kit';
+  import type { Made } from '$lib/server/many';
   import type { OutlineSection, Project } from '$lib/server/projects';
   import type { SourceLine } from '$lib/server/sources';
   import type { ShownReference } from '$lib/server/lists';
@@ -9,7 +10,7 @@
   import { call, copyText } from '../frame/client';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { attempt, change, done } from '../frame/toasts.svelte';
+  import { attempt, change, done, doneWith } from '../frame/toasts.svelte';
   import CrossingDialog from './CrossingDialog.svelte';
   import FieldChangeDialog from './FieldChangeDialog.svelte';
   import { PRIORITY_NAMES, READING_NAMES } from './naming';
@@ -42,21 +43,19 @@
   const MOST_MERGED = 10;
 
   async function bin() {
-    const gone = ids.length;
-    const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', '/api/sources/bin', { ids, binned: true }),
-    );
+    const made = await attempt(() => call<Made>('POST', '/api/sources/bin', { ids, binned: true }));
     if (!made) return;
+    const of = ids.length;
     onclear();
-    done(gone === 1 ? 'The source is in the bin.' : `${gone} sources are in the bin.`, made.revisions);
+    await doneWith(made, of, (n) =>
+      n === 1 ? 'The source is in the bin.' : `${n.toLocaleString('en')} sources are in the bin.`,
+    );
   }
 
   async function edit(body: { tag?: string; fix?: boolean; checked?: boolean }, words: string) {
-    const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', '/api/sources/edit', { ids, ...body }),
-    );
-    if (made) done(made.revisions.length ? words : 'There was nothing to change.', made.revisions);
+    const made = await attempt(() => call<Made>('POST', '/api/sources/edit', { ids, ...body }));
     tagging = '';
+    if (made) await doneWith(made, ids.length, () => words);
   }
 
   const places = $derived(placesFor(projects, outlines, ids));

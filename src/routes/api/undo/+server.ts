@@ -1,5 +1,6 @@
-import { undo, undone } from '$lib/server/sources';
+import { undoMany } from '$lib/server/many';
+import { undone } from '$lib/server/sources';
 import { changes } from '../../answer';
 
-/** Takes back revisions just made. */
-export const POST = changes(undone, ({ revisions }, ctx) => undo(ctx, revisions));
+/** Takes back revisions just made; many as a job. */
+export const POST = changes(undone, ({ revisions }, ctx) => undoMany(ctx, revisions));

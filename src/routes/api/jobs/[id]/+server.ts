@@ -1,6 +1,7 @@
 import { dismissJob, getJob, retryJob, stopJob } from '$lib/server/jobs';
 import { answerHere, answerList, undoAddition } from '$lib/server/capture';
 import { answerImport, takeImportBack, jobAct } from '$lib/server/imports';
+import { takeManyBack } from '$lib/server/many';
 import { json } from '@sveltejs/kit';
 import { changes, idOf, orRefuse } from '../../../answer';
 import type { RequestHandler } from './$types';
@@ -9,7 +10,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = async ({ params, locals }) =>
   json(await orRefuse(getJob(locals.ctx, params.id)));
 
-/** What a person does to a job: try again, stop, put away, answer its question, take back what an import added. */
+/** What a person does to a job: try again, stop, put away, answer its question, take back what an import added or what many were changed by. */
 export const POST = changes(jobAct, async (given, ctx, event) => {
   const id = idOf(event);
   switch (given.act) {
@@ -28,6 +29,7 @@ export const POST = changes(jobAct, async (given, ctx, event) => {
     case 'cancel':
       return stopJob(ctx, id);
   }
-  if (given.act === 'take-back') return takeImportBack(ctx, await getJob(ctx, id));
-  return dismissJob(ctx, id);
+  if (given.act === 'dismiss') return dismissJob(ctx, id);
+  const job = await getJob(ctx, id);
+  return job.kind === 'many' ? takeManyBack(ctx, job) : takeImportBack(ctx, job);
 });

@@ -1,7 +1,6 @@
-import { binSources, sourcesBinned } from '$lib/server/sources';
+import { binMany } from '$lib/server/many';
+import { sourcesBinned } from '$lib/server/sources';
 import { changes } from '../../../answer';
 
-/** Puts sources in the bin or takes them out. */
-export const POST = changes(sourcesBinned, async ({ ids, binned }, ctx) => ({
-  revisions: await binSources(ctx, ids, binned),
-}));
+/** Puts sources in the bin or takes them out; many as a job. */
+export const POST = changes(sourcesBinned, ({ ids, binned }, ctx) => binMany(ctx, ids, binned));

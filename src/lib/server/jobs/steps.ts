@@ -1,8 +1,10 @@
 import { inParts } from '../db/ids';
-import type { Context } from '../access/context';
+import { scoped, type Context } from '../access/context';
+import type { JobKind } from './repository';
 
-/** One thing an import did: a source it added, or a revision and an alias it made of one that was there. */
-export interface ImportStep {
+/** One thing a job did: a source it added, or a revision and an alias it made of what was there. */
+export interface Step {
+  /** Empty where the revision says of what it is. */
   sourceId: string;
   /** The revision made of a source that was there; nothing for one that was added. */
   revisionId?: string | null;
@@ -22,8 +24,8 @@ interface Row {
 /** What stands for a merge that changed nothing of the record. */
 const UNCHANGED = '';
 
-/** Notes what an import did. Call in the transaction that does it. */
-export async function noteSteps(ctx: Context, jobId: string, steps: ImportStep[]): Promise<void> {
+/** Notes what a job did. Call in the transaction that does it. */
+export async function noteSteps(ctx: Context, jobId: string, steps: Step[]): Promise<void> {
   const rows = steps.map(({ sourceId, revisionId, alias, merged }) => ({
     job_id: jobId,
     source_id: sourceId,
@@ -33,12 +35,12 @@ export async function noteSteps(ctx: Context, jobId: string, steps: ImportStep[]
   for (const part of inParts(rows)) await ctx.db('import_step').insert(part);
 }
 
-/** The last things an import did, latest first, at most `most`. */
+/** The last things a job did, latest first, at most `most`. */
 export async function lastSteps(
   ctx: Context,
   jobId: string,
   most: number,
-): Promise<(ImportStep & { id: number })[]> {
+): Promise<(Step & { id: number })[]> {
   const rows = (await ctx
     .db('import_step')
     .where({ job_id: jobId })
@@ -53,9 +55,30 @@ export async function lastSteps(
   }));
 }
 
-/** Forgets what an import did: it is kept, or taken back. */
+/** Forgets what a job did: it is kept, or taken back. */
 export async function forgetSteps(ctx: Context, jobId: string, ids?: number[]): Promise<void> {
   const query = ctx.db('import_step').where({ job_id: jobId });
   if (ids) void query.whereIn('id', ids);
   await query.delete();
+}
+
+/** The revisions a job made, the last first. */
+export async function revisionsMade(ctx: Context, jobId: string): Promise<string[]> {
+  return (await ctx
+    .db('import_step')
+    .where({ job_id: jobId })
+    .whereNotNull('revision_id')
+    .orderBy('id', 'desc')
+    .pluck('revision_id')) as string[];
+}
+
+/** Forgets what was done by all but the last `most` jobs of a kind. */
+export async function forgetAllBut(ctx: Context, kind: JobKind, most: number): Promise<void> {
+  const old = scoped(ctx, 'job')
+    .where({ kind })
+    .orderBy('created', 'desc')
+    .limit(1_000)
+    .offset(most)
+    .select('id');
+  await ctx.db('import_step').whereIn('job_id', old).delete();
 }
