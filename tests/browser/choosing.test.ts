@@ -58,6 +58,7 @@ async function choose(name: string, way?: string) {
   await ada.see('Sluices of the sound');
   await ada.page.click('.row input[type=checkbox]');
   await ada.press('Select all 4');
+  await ada.see('4 selected', '.bar');
   await ada.press('More with the selected');
   await ada.press('Choose among them…');
   await ada.type('What is chosen', name);

@@ -33,6 +33,7 @@ async function selectAll() {
   await me.page.focus('.row');
   await me.page.keyboard.press('Space');
   await me.press(`Select all ${OF}`);
+  await me.see(`${OF} selected`, '.bar');
 }
 
 describe('many sources', () => {

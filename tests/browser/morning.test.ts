@@ -130,6 +130,7 @@ describe('a morning’s work', () => {
     await me.see('20 in the library');
     await (await me.page.waitForSelector('.row [aria-label^="Select "]'))!.click();
     await me.press('Select all 20');
+    await me.see('20 selected', '.bar');
     await me.click('#place-in');
     await me.press('Thesis', '[aria-label="Place the selected in"][role=dialog]');
     await me.see('Filed in Thesis.', '.toasts');

@@ -473,6 +473,7 @@ describe('a thought', () => {
     await me.see('Compare', '.note-text');
     await me.press('Edit', 'article[data-note]');
     await me.page.waitForSelector('.tiptap .named.note');
+    await me.page.waitForFunction(() => document.activeElement?.closest('article[data-note] .tiptap'));
     await me.page.keyboard.type(' and tomorrow');
     await me.press('Save', 'article[data-note]');
     await me.see('and tomorrow', '.note-text');
