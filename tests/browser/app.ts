@@ -399,6 +399,14 @@ function fieldByLabel(label: string): Element | undefined {
   );
 }
 
+/** A file of so many books, each of another part. */
+export const booksOf = (count: number): string =>
+  Array.from(
+    { length: count },
+    (_, i) =>
+      `@book{b${i}, title={Tidal matters of the quay, part ${i}}, author={Ng, Ada}, year={${1800 + (i % 200)}}, publisher={Quay}}`,
+  ).join('\n');
+
 /** Waits for a file in the folder downloads go to, and gives its bytes. */
 export async function downloadedBytes(person: Person, name: string): Promise<Buffer> {
   await until(`the download ${name}`, async () => (await readdir(person.downloads)).includes(name));

@@ -1,6 +1,6 @@
 /** Changes of hundreds of sources: under way in the tray, while one works on, and taken back as a whole. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startApp, until, visit, type App, type Person } from './app';
+import { booksOf, startApp, until, visit, type App, type Person } from './app';
 
 const OF = 620;
 
@@ -10,13 +10,7 @@ let me: Person;
 beforeAll(async () => {
   app = await startApp();
   me = await visit(app);
-  await me.importPasted(
-    Array.from(
-      { length: OF },
-      (_, i) =>
-        `@book{b${i}, title={Tidal matters, part ${i}}, author={Ng, Ada}, year={1990}, publisher={Quay}}`,
-    ).join('\n'),
-  );
+  await me.importPasted(booksOf(OF));
   await until('the sources', async () => count('SELECT count(*) AS n FROM source') === OF);
 });
 afterAll(async () => {

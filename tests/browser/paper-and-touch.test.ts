@@ -1,7 +1,7 @@
 /** What the browser's own Print puts on paper, and words selected by finger. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readPdfText } from '../../src/lib/reading/pdf';
-import { startApp, until, visit, type App, type Person } from './app';
+import { booksOf, startApp, until, visit, type App, type Person } from './app';
 
 /** More than a view draws at once, and than a page of paper holds. */
 const WORKS = 130;
@@ -12,13 +12,7 @@ let me: Person;
 beforeAll(async () => {
   app = await startApp();
   me = await visit(app);
-  await me.importPasted(
-    Array.from(
-      { length: WORKS },
-      (_, i) =>
-        `@book{b${i}, title={Tidal matters of the quay, part ${i}}, author={Ng, Ada}, year={${1800 + i}}, publisher={Quay}}`,
-    ).join('\n'),
-  );
+  await me.importPasted(booksOf(WORKS));
   await until('the works', async () => count() === WORKS);
   await me.capture(PAGE);
   await until('the page', async () => app.rows('SELECT id FROM copy').length === 1);

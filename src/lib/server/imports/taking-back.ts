@@ -1,8 +1,7 @@
 import { transaction, type Context } from '../access/context';
-import { Refusal } from '../access/refusal';
 import { removeSources } from '../bin';
 import { forgetAllLists } from '../lists/printing';
-import { binSources, undoRevision } from '../sources';
+import { binSources, undoUnlessChanged } from '../sources';
 import { leadNoMore } from '../sources/aliases';
 import { hasHanging } from '../sources/hanging';
 import { findSource } from '../sources/repository';
@@ -24,11 +23,7 @@ export async function takeStepsBack(ctx: Context, jobId: string): Promise<void> 
         const added = merged ? undefined : await findSource(inner, sourceId);
         if (added?.revision === 1 && !(await hasHanging(inner, sourceId))) untouched.push(sourceId);
         else if (added && !added.binned) await binSources(inner, [sourceId], true);
-        else if (revisionId)
-          await undoRevision(inner, revisionId).catch((error: unknown) => {
-            // It was changed since; the change goes before.
-            if (!(error instanceof Refusal)) throw error;
-          });
+        else if (revisionId) await undoUnlessChanged(inner, revisionId);
       }
       await removeSources(inner, untouched, true);
       await forgetSteps(

@@ -12,7 +12,7 @@ import { beginJob, carriesOut } from '../jobs/runner';
 import { forgetAllBut, forgetSteps, lastSteps, noteSteps, revisionsMade } from '../jobs/steps';
 import type { Look } from '../lists/printing';
 import { decide, decideEach, type decision } from '../proof';
-import { binSources, editSources, undo, undoRevision } from '../sources';
+import { binSources, editSources, undo, undoUnlessChanged } from '../sources';
 import { binEach, editEach, type EditOfMany, type MadeOf } from '../sources/editing';
 import { checkSources } from '../sources/repository';
 import { undoEach } from '../sources/taking-back';
@@ -30,8 +30,6 @@ export interface ManyInput {
   asked: Asked;
   /** Of how many. */
   of: number;
-  /** What is taken back is what this job did. */
-  backOf?: string;
 }
 /** How many it changed: what was so already stays as it is. */
 export interface ManyResult {
@@ -71,11 +69,7 @@ async function takeStepsBack(ctx: Context, jobId: string): Promise<void> {
     if (steps.length === 0) return;
     await setImmediate();
     await transaction(ctx, async (inner) => {
-      for (const { revisionId } of steps)
-        if (revisionId)
-          await undoRevision(inner, revisionId).catch((error: unknown) => {
-            if (!(error instanceof Refusal)) throw error;
-          });
+      for (const { revisionId } of steps) if (revisionId) await undoUnlessChanged(inner, revisionId);
       await forgetSteps(
         inner,
         jobId,
@@ -164,6 +158,6 @@ export async function takeManyBack(ctx: Context, job: Job): Promise<Made> {
   const revisions = job.kind === 'many' && job.state !== 'failed' ? await revisionsMade(ctx, job.id) : [];
   if (revisions.length === 0)
     throw new Refusal(409, 'It is not remembered any more what this changed. Look at the history of each.');
-  const input: ManyInput = { asked: { act: 'undo' }, of: revisions.length, backOf: job.id };
+  const input: ManyInput = { asked: { act: 'undo' }, of: revisions.length };
   return { job: (await beginJob(ctx, 'many', input, revisions)).id };
 }

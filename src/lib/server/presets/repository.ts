@@ -82,13 +82,10 @@ export async function deletePreset(ctx: Context, id: string): Promise<Preset> {
 /** Presets of projects or sections that go for good stay, and put what is captured nowhere. */
 export async function presetsLetGo(
   ctx: Context,
-  going: { projects: readonly string[] } | { sections: Knex.QueryBuilder | readonly string[] },
+  column: 'project_id' | 'section_id',
+  going: readonly string[] | Knex.QueryBuilder,
 ): Promise<void> {
-  const [column, ids] =
-    'projects' in going
-      ? (['project_id', going.projects] as const)
-      : (['section_id', going.sections] as const);
   await scoped(ctx, 'preset')
-    .whereIn(column, ids as readonly string[])
+    .whereIn(column, going as readonly string[])
     .update({ [column]: null });
 }

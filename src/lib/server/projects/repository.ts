@@ -98,7 +98,7 @@ export async function removeProjects(ctx: Context, ids: string[]): Promise<void>
   for (const part of inParts(ids)) {
     for (const table of ['note', 'lead'])
       await scoped(ctx, table).whereIn('project_id', part).update({ project_id: null });
-    await presetsLetGo(ctx, { projects: part });
+    await presetsLetGo(ctx, 'project_id', part);
     await ctx.db('filing').whereIn('project_id', part).delete();
     const sections = scoped(ctx, 'section').whereIn('project_id', part).select('id');
     await forgetOwn(ctx, sections.clone());
@@ -110,7 +110,7 @@ export async function removeProjects(ctx: Context, ids: string[]): Promise<void>
     const parts = (await ctx.db('draft_part').whereIn('draft_id', drafts).pluck('id')) as string[];
     await takeOutOfIndex(ctx, 'part', parts);
     await ctx.db('placement').whereIn('section_id', sections).delete();
-    await presetsLetGo(ctx, { sections: sections.clone() });
+    await presetsLetGo(ctx, 'section_id', sections.clone());
     await scoped(ctx, 'section').whereIn('project_id', part).delete();
     await forgetTallies(ctx, part);
     await scoped(ctx, 'project').whereIn('id', part).delete();

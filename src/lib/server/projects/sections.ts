@@ -211,7 +211,7 @@ export async function forgetOwn(ctx: Context, sections: Knex.QueryBuilder): Prom
 export async function removeSections(ctx: Context, ids: string[]): Promise<void> {
   for (const part of inParts(ids)) {
     const going = () => scoped(ctx, 'section').whereIn('binned_with', part).select('id');
-    await presetsLetGo(ctx, { sections: going() });
+    await presetsLetGo(ctx, 'section_id', going());
     await forgetOwn(ctx, going());
     await ctx.db('placement').whereIn('section_id', going()).delete();
     // What went to the bin before stood under one of these, perhaps, and is brought back to the top.

@@ -54,6 +54,13 @@ export async function undoRevision(ctx: Context, id: string): Promise<string | u
   return (await bringBack(ctx, subject, subject_id, number - 1, `undid: ${why}`)).revisionId;
 }
 
+/** The same, or nothing where its subject was changed since: the change goes before. */
+export const undoUnlessChanged = (ctx: Context, id: string): Promise<string | undefined> =>
+  undoRevision(ctx, id).catch((error: unknown) => {
+    if (!(error instanceof Refusal)) throw error;
+    return undefined;
+  });
+
 async function bringBack(ctx: Context, subject: Subject, id: string, number: number, why: string) {
   if (number < 1) throw new Refusal(409, 'This is the first state there is.');
   const revisions = await revisionsOf(ctx, id);

@@ -18,7 +18,7 @@ export const actOn = <T = Record<string, unknown>>(id: string, what: Act | strin
 export const isGoing = ({ state }: Pick<Job, 'state'>): boolean => state === 'running' || state === 'waiting';
 
 /** What a job does to many sources, while it does it and when it is done. */
-export function manyIn({ asked, of, backOf }: ManyInput): { going: string; done: (n: number) => string } {
+export function manyIn({ asked, of }: ManyInput): { going: string; done: (n: number) => string } {
   const sources = (n: number) => `${n.toLocaleString('en')} ${n === 1 ? 'source' : 'sources'}`;
   const words = (doing: string, was: string) => ({
     going: `${doing} ${sources(of)}`,
@@ -26,7 +26,7 @@ export function manyIn({ asked, of, backOf }: ManyInput): { going: string; done:
   });
   if (asked.act === 'undo')
     return {
-      going: `Taking back ${backOf ? 'what was changed in' : 'changes of'} ${sources(of)}`,
+      going: `Taking back what was changed in ${sources(of)}`,
       done: (n) => `${sources(n)} as before`,
     };
   if (asked.act === 'bin')

@@ -39,7 +39,7 @@
     if (['Enter', ' ', 'ArrowDown', 'ArrowUp'].includes(event.key))
       void enter(event, event.key === 'ArrowUp');
   }
-  /** Arrows, Home and End go through it, Escape leaves it (WAI-ARIA Authoring Practices, menu button). */
+  /** Arrows, Home and End go through it; Escape leaves it, as any popover (WAI-ARIA Authoring Practices, menu button). */
   function onlist(event: KeyboardEvent) {
     const all = choices();
     const at = all.indexOf(document.activeElement as HTMLElement);
@@ -48,11 +48,6 @@
       event.preventDefault();
       event.stopPropagation();
       all[to % all.length]?.focus();
-    } else if (event.key === 'Escape') {
-      event.preventDefault();
-      event.stopPropagation();
-      document.getElementById(id)?.focus();
-      open = false;
     }
   }
 </script>

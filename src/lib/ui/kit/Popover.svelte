@@ -20,7 +20,12 @@
     if (event.detail === 0) open = !open;
   };
   const escaped = (event: KeyboardEvent) => {
-    if (event.key === 'Escape') document.querySelector<HTMLElement>(triggeredBy)?.focus();
+    if (event.key !== 'Escape') return;
+    // It closes this and nothing around it.
+    event.preventDefault();
+    event.stopPropagation();
+    document.querySelector<HTMLElement>(triggeredBy)?.focus();
+    open = false;
   };
   // The kit opens it when its button has the focus, too: who goes through the page by Tab would open each on the way.
   $effect(() => {
