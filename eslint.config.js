@@ -63,8 +63,17 @@ export default ts.config(
       'svelte/no-restricted-html-elements': [
         'error',
         {
-          elements: ['button', 'input', 'select', 'textarea', 'progress', 'dialog', 'kbd'],
-          message: 'Take it from ui/kit: the one place of raw form elements.',
+          elements: ['button', 'input', 'select', 'textarea', 'progress', 'dialog', 'kbd', 'table'],
+          message: 'Take it from ui/kit: the one place of raw form elements and tables.',
+        },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            ':matches(SvelteElement[kind="html"][name.name!="iframe"], SvelteElement[name.name=/^(Input|Search|Select|Textarea|Checkbox|Toggle|Badge)$/]) > SvelteStartTag > SvelteAttribute[key.name="title"]',
+          message:
+            'Words that come when one points at something stand in data-tip: the kit shows them, by keys too.',
         },
       ],
     },

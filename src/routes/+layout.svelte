@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Banner } from '$lib/ui/kit';
   import '../app.css';
   import { onMount } from 'svelte';
   import { afterNavigate, goto } from '$app/navigation';
@@ -108,16 +109,16 @@
       <main id="main" tabindex="-1">{@render children()}</main>
       <div class="band">
         {#if !server.reached}
-          <p class="away" role="alert">
-            The server is not reached. What you type stays here, and is sent when it is back.
-          </p>
+          <Banner look="wrong" role="alert"
+            >The server is not reached. What you type stays here, and is sent when it is back.</Banner
+          >
         {/if}
         {#if !may(data.role, 'edit')}
-          <p class="reads">
-            You read {data.library}{may(data.role, 'annotate')
+          <Banner
+            >You read {data.library}{may(data.role, 'annotate')
               ? ', and add passages and notes of your own. Records are changed by its editors.'
-              : '. What is in it is changed by its editors.'}
-          </p>
+              : '. What is in it is changed by its editors.'}</Banner
+          >
         {/if}
         <WaitingHere library={data.libraryId} />
         <Tray jobs={data.jobs} />
@@ -161,20 +162,6 @@
   }
   .skip:focus {
     top: 8px;
-  }
-  .away {
-    flex: 1 0 100%;
-    padding: 7px 26px;
-    background: var(--red-soft);
-    color: var(--red-pencil);
-    font-weight: 600;
-  }
-  .reads {
-    flex: 1 0 100%;
-    padding: 6px 26px;
-    border-top: 1px solid var(--rule);
-    color: var(--ink-2);
-    font-size: 13.5px;
   }
   .band {
     display: flex;

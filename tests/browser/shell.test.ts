@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startApp, until, visit, type App, type Person } from './app';
+import type { KeyInput } from 'puppeteer-core';
 
 let app: App;
 let me: Person;
@@ -124,6 +125,22 @@ describe('every view', () => {
       await me.press('Which columns');
       await me.see('Findings', '[aria-label="Which columns"]');
       found.push(...(await violations(rules)).map((v) => `columns ${v}`));
+      await me.open('/sources');
+      const dialogs = [
+        ['?', 'dialog .columns'],
+        ['n', 'dialog select'],
+        ['Control+k', '[aria-label="List of commands"] input'],
+      ] as const;
+      for (const [keys, inside] of dialogs) {
+        const [key, held] = keys.split('+').reverse() as [KeyInput, KeyInput?];
+        if (held) await me.page.keyboard.down(held);
+        await me.page.keyboard.press(key);
+        if (held) await me.page.keyboard.up(held);
+        await me.page.waitForSelector(inside);
+        found.push(...(await violations(rules)).map((v) => `dialog of ${keys} ${v}`));
+        await me.page.keyboard.press('Escape');
+        await me.page.waitForFunction(() => !document.querySelector('dialog[open]'));
+      }
       await me.page.evaluate(() => localStorage.setItem('retexa-light', 'light'));
       await me.page.setViewport({ width: 1280, height: 800 });
       expect(found).toEqual([]);
@@ -132,6 +149,37 @@ describe('every view', () => {
 });
 
 describe('the shell', () => {
+  it('says what a sign does to who points at it or comes to it by keys, and covers nothing', async () => {
+    await me.open('/sources');
+    const tip = '[role=tooltip]';
+    await me.page.hover('button[aria-label="Keys"]');
+    await me.see('every command: Ctrl+K', tip);
+    // Whatever it lies over is what a press there meets.
+    expect(
+      await me.page.$eval(tip, (element) => {
+        const box = element.getBoundingClientRect();
+        const under = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+        return box.width > 20 && !element.contains(under);
+      }),
+    ).toBe(true);
+    await me.page.keyboard.press('Escape');
+    await me.page.waitForSelector(tip, { hidden: true });
+    await me.page.focus('button[aria-label="Dark colours"]');
+    await me.page.keyboard.press('Tab');
+    await me.see('every command: Ctrl+K', tip);
+    await me.page.keyboard.press('Tab');
+    await me.page.waitForFunction(
+      (selector) => !document.querySelector(selector)?.textContent?.includes('every command'),
+      {},
+      tip,
+    );
+    // What it was of goes to another view, and it with it.
+    await me.page.hover('nav.path a[href="/intake"]');
+    await me.see('Intake (', tip);
+    await me.page.goto(`${app.url}/sources`);
+    await me.page.waitForSelector(tip, { hidden: true });
+  });
+
   it('shows live counts, and follows what happens in another window', async () => {
     await me.open('/sources');
     await me.see('2 in the library');
@@ -208,7 +256,7 @@ describe('the shell', () => {
     await me.page.keyboard.press('Escape');
     await me.page.waitForFunction(() => !document.querySelector('dialog'));
     await me.page.keyboard.press('?');
-    await me.page.click('dialog [type=checkbox]');
+    await me.click('dialog label:has([role=switch])');
     await me.page.keyboard.press('Escape');
     await me.gone('Anywhere');
     await me.page.keyboard.press('?');

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox, FileButton, PageHead, Textarea } from '$lib/ui/kit';
+  import { Button, Checkbox, FileButton, FileDrop, PageHead, Textarea } from '$lib/ui/kit';
   import { READABLE } from '$lib/core/formats';
   import type { FirstOf } from '$lib/server/lists';
   import { call } from '$lib/ui/frame/client';
@@ -11,7 +11,6 @@
 
   let { data } = $props();
   let toIntake = $state(false);
-  let over = $state(false);
   let pasted = $state('');
   let input: HTMLInputElement | undefined = $state();
   const project = $derived(data.projects.find((p) => p.id === data.projectId));
@@ -55,21 +54,7 @@
 </PageHead>
 
 <div class="body">
-  <!-- svelte-ignore a11y_no_static_element_interactions -->
-  <div
-    class="drop"
-    class:over
-    ondragover={(e) => {
-      e.preventDefault();
-      over = true;
-    }}
-    ondragleave={() => (over = false)}
-    ondrop={(e) => {
-      e.preventDefault();
-      over = false;
-      void files(e.dataTransfer?.files);
-    }}
-  >
+  <FileDrop onfiles={files}>
     <p>
       Drop a file here: {Object.values(READABLE)
         .map((f) => `${f.label} (.${f.extension})`)
@@ -85,7 +70,7 @@
     <label class="flex items-center gap-2"
       ><Checkbox bind:checked={toIntake} /> Check them one by one in Intake</label
     >
-  </div>
+  </FileDrop>
   <details>
     <summary>Or paste references</summary>
     <Textarea
@@ -171,20 +156,6 @@
     gap: 16px;
     max-width: 860px;
     padding: 20px 26px 60px;
-  }
-  .drop {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 10px 18px;
-    padding: 22px;
-    border: 2px dashed var(--edge);
-    border-radius: 10px;
-    color: var(--ink-2);
-  }
-  .over {
-    border-color: var(--thread);
-    background: var(--thread-soft);
   }
   summary {
     color: var(--ink-2);

@@ -113,18 +113,17 @@
     </p>
   </Empty>
 {:else}
-  <div class="queue" role="tablist" aria-label="Waiting">
+  <nav class="queue" aria-label="Waiting">
     {#each data.queue as waiting, i (waiting.id)}
       <a
-        role="tab"
-        aria-selected={i === data.at}
+        aria-current={i === data.at ? 'true' : undefined}
         href="/intake?at={waiting.id}"
         data-sveltekit-replacestate
         data-sveltekit-noscroll
-        title={waiting.title}><TypeGlyph type={waiting.type} /> {waiting.label}</a
+        data-tip={waiting.title}><TypeGlyph type={waiting.type} /> {waiting.label}</a
       >
     {/each}
-  </div>
+  </nav>
   <Doubles id={data.source.id} doubles={data.doubles} related={data.related} />
   <div class="side-by-side">
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
@@ -199,7 +198,7 @@
     text-overflow: ellipsis;
     white-space: nowrap;
   }
-  .queue a[aria-selected='true'] {
+  .queue a[aria-current='true'] {
     border-color: var(--rule);
     background: var(--page);
     color: var(--ink);

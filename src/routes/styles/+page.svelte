@@ -1,6 +1,6 @@
 <script lang="ts">
   import { narrow } from '$lib/ui/frame/narrowing';
-  import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import { Button, Empty, PageHead, Trail } from '$lib/ui/kit';
   import StylePicker from '$lib/ui/lists/StylePicker.svelte';
   import TracedStyles from '$lib/ui/lists/TracedStyles.svelte';
 
@@ -11,6 +11,7 @@
 <svelte:head><title>A style looked into · Retexa</title></svelte:head>
 
 <PageHead>
+  <Trail above={[{ href: '/references', name: 'References' }]} />
   <h1>A style looked into</h1>
   <StylePicker
     id={data.of.style}

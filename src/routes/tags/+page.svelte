@@ -1,7 +1,7 @@
 <script lang="ts">
   import { asking } from '$lib/core/query';
   import { PLAIN_LOOK, type TagLook } from '$lib/core/source';
-  import { Empty, Input, PageHead } from '$lib/ui/kit';
+  import { Empty, PageHead, Search } from '$lib/ui/kit';
   import TagChanges from '$lib/ui/source/TagChanges.svelte';
   import TagName from '$lib/ui/source/TagName.svelte';
 
@@ -32,9 +32,8 @@
   <h1>Tags</h1>
   <span class="sub">{data.tags.length.toLocaleString('en')} in the library</span>
   <span class="flex-1"></span>
-  {#if data.tags.length > 12}<Input
+  {#if data.tags.length > 12}<Search
       look="chip"
-      type="search"
       placeholder="Find a tag"
       aria-label="Find a tag"
       bind:value={words}

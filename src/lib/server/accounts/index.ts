@@ -1,16 +1,15 @@
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import type { accountChange, accountWords, phraseChange, signInWords } from '../../core/forms';
-import { knownContext, makePerson, scoped, type Context } from '../access/context';
+import { knownContext, makePerson, type Context } from '../access/context';
 import { endConnections } from '../access/events';
 import { callPerson } from '../access/members';
 import { Refusal } from '../access/refusal';
-import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
+import { hashOf, inDays, newSecret } from '../access/secrets';
 import { noted } from '../audit';
 import { config } from '../config';
 import { log } from '../log';
 import { mailThere, sendMail } from '../mail';
-import { newId, now } from '../db/ids';
 import { TOKEN_SIGN, type Signed } from './asking';
 import { checkAttempts, forgetFailures, noteFailure } from './attempts';
 import { codeAddress, newCodeSecret, stepOfCode } from './codes';
@@ -21,11 +20,32 @@ import {
   accountOf,
   accountsThere,
   beginSession,
+  deletePasskeys,
+  deleteSessions,
+  deleteToken,
+  deleteTokens,
+  deleteWayBack,
+  insertAccount,
+  insertToken,
+  insertWayBack,
+  sessionsOf,
+  tokensOf,
+  updateAccount,
+  wayBackBy,
   type From,
+  type SessionShown,
   type TokenRow,
+  type TokenShown,
 } from './repository';
 
-export { accountsThere, type From } from './repository';
+export {
+  accountsThere,
+  dropTokensHere,
+  personByMail,
+  type From,
+  type SessionShown,
+  type TokenShown,
+} from './repository';
 export {
   beginPasskey,
   confirmPasskey,
@@ -58,8 +78,8 @@ async function checkMail(db: Knex, mail: string, personId?: string): Promise<voi
 }
 
 /** Gives a person an account, in a transaction. */
-async function insertAccount(db: Knex, personId: string, mail: string, phrase: string, keeper: boolean) {
-  await db('account').insert({ person_id: personId, mail, phrase, keeper, made: now() });
+async function giveAccount(db: Knex, personId: string, mail: string, phrase: string, keeper: boolean) {
+  await insertAccount(db, personId, mail, phrase, keeper);
   await noted(db, { personId, act: 'account made', words: mail });
 }
 
@@ -100,7 +120,7 @@ export async function setUp(
     const known = await knownContext(trx);
     const personId = known?.personId ?? (await makePerson(trx, name)).personId;
     await callPerson(trx, personId, name);
-    await insertAccount(trx, personId, mail, kept, true);
+    await giveAccount(trx, personId, mail, kept, true);
     return beginSession(trx, personId, from);
   });
 }
@@ -111,7 +131,7 @@ export async function makeAccount(db: Knex, { name, mail, phrase }: z.infer<type
   return async (trx: Knex): Promise<string> => {
     await checkMail(trx, mail);
     const { personId } = await makePerson(trx, name);
-    await insertAccount(trx, personId, mail, kept, false);
+    await giveAccount(trx, personId, mail, kept, false);
     return personId;
   };
 }
@@ -139,7 +159,7 @@ export async function signIn(
       await noteFailure(db, mail, from.address);
       throw notLetIn('This code is not right, or was used already. Wait for the next one.', 'code');
     }
-    await db('account').where({ person_id: account.person_id }).update({ code_step: step });
+    await updateAccount(db, account.person_id, { code_step: step });
   }
   await forgetFailures(db, mail, from.address);
   return db.transaction(async (trx) => {
@@ -176,7 +196,7 @@ export const letIn = (db: Knex, personId: string, from: From): Promise<string> =
 
 /** Ends the session of this browser. */
 export async function signOut(db: Knex, who: Signed): Promise<void> {
-  await db('session').where({ id: who.sessionId, person_id: who.personId }).delete();
+  await deleteSessions(db, who.personId, { only: who.sessionId });
   endConnections(who.personId);
 }
 
@@ -199,7 +219,7 @@ export async function changeAccount(
   await db.transaction(async (trx) => {
     await checkMail(trx, mail, who.personId);
     await callPerson(trx, who.personId, name);
-    await trx('account').where({ person_id: who.personId }).update({ mail });
+    await updateAccount(trx, who.personId, { mail });
   });
 }
 
@@ -212,29 +232,11 @@ export async function changePhrase(
   await checkPhrase(db, who, phrase);
   const kept = await phraseTaken(next, [who.name, who.mail], 'next');
   await db.transaction(async (trx) => {
-    await trx('account').where({ person_id: who.personId }).update({ phrase: kept });
-    await trx('session').where({ person_id: who.personId }).whereNot({ id: who.sessionId }).delete();
+    await updateAccount(trx, who.personId, { phrase: kept });
+    await deleteSessions(trx, who.personId, { but: who.sessionId });
     await noted(trx, { personId: who.personId, act: 'pass phrase changed' });
   });
   endConnections(who.personId);
-}
-
-export interface SessionShown {
-  id: string;
-  made: string;
-  seen: string;
-  agent: string;
-  address: string;
-  here: boolean;
-}
-export interface TokenShown {
-  id: string;
-  name: string;
-  may: TokenRow['may'];
-  library: string;
-  made: string;
-  used: string | null;
-  expires: string | null;
 }
 
 /** All that belongs to somebody's account: their sessions, tokens, and whether codes are asked for. */
@@ -242,24 +244,8 @@ export async function accountShown(
   db: Knex,
   who: Signed,
 ): Promise<{ sessions: SessionShown[]; tokens: TokenShown[]; codes: boolean; passkeys: PasskeyShown[] }> {
-  const sessions = (await db('session')
-    .where({ person_id: who.personId })
-    .where('expires', '>', now())
-    .orderBy('seen', 'desc')
-    .select('id', 'made', 'seen', 'agent', 'address')) as Omit<SessionShown, 'here'>[];
-  const tokens = (await db('token')
-    .join('library', 'library.id', 'token.library_id')
-    .where({ person_id: who.personId })
-    .orderBy('token.made', 'desc')
-    .select(
-      'token.id',
-      'token.name',
-      'token.may',
-      'token.made',
-      'token.used',
-      'token.expires',
-      db.raw('library.name AS library'),
-    )) as TokenShown[];
+  const sessions = await sessionsOf(db, who.personId);
+  const tokens = await tokensOf(db, who.personId);
   const account = await accountOf(db, who.personId);
   return {
     sessions: sessions.map((one) => ({ ...one, here: one.id === who.sessionId })),
@@ -271,8 +257,7 @@ export async function accountShown(
 
 /** Ends a session of one's own, or all but this one. */
 export async function endSessions(db: Knex, who: Signed, id: string | 'others'): Promise<void> {
-  const own = db('session').where({ person_id: who.personId });
-  await (id === 'others' ? own.whereNot({ id: who.sessionId }) : own.where({ id })).delete();
+  await deleteSessions(db, who.personId, id === 'others' ? { but: who.sessionId } : { only: id });
   endConnections(who.personId);
 }
 
@@ -284,14 +269,11 @@ export async function makeToken(
   const secret = TOKEN_SIGN + newSecret();
   const { personId, libraryId } = ctx;
   await ctx.db.transaction(async (trx) => {
-    await trx('token').insert({
-      id: newId(),
-      hash: hashOf(secret),
+    await insertToken(trx, secret, {
       person_id: personId,
       library_id: libraryId,
       name,
       may,
-      made: now(),
       expires: days === null ? null : inDays(days),
     });
     await noted(trx, { libraryId, personId, act: 'token made', words: `${name} (${may})` });
@@ -302,11 +284,8 @@ export async function makeToken(
 /** Takes a token of one's own back: from then on it opens nothing. */
 export async function dropToken(db: Knex, who: Signed, id: string): Promise<void> {
   await db.transaction(async (trx) => {
-    const own = { id, person_id: who.personId };
-    const token = (await trx('token').where(own).first('name', 'library_id')) as
-      { name: string; library_id: string } | undefined;
+    const token = await deleteToken(trx, who.personId, id);
     if (!token) return;
-    await trx('token').where(own).delete();
     await noted(trx, {
       libraryId: token.library_id,
       personId: who.personId,
@@ -314,11 +293,6 @@ export async function dropToken(db: Knex, who: Signed, id: string): Promise<void
       words: token.name,
     });
   });
-}
-
-/** Takes all tokens back that somebody has for the library. */
-export async function dropTokensHere(ctx: Context, personId: string): Promise<void> {
-  await scoped(ctx, 'token').where({ person_id: personId }).delete();
 }
 
 /** Begins with time-based codes: gives the secret for the app, which is asked for only once a code of it was typed. */
@@ -329,7 +303,7 @@ export async function beginCodes(
 ): Promise<{ secret: string; address: string }> {
   await checkPhrase(db, who, phrase);
   const secret = newCodeSecret();
-  await db('account').where({ person_id: who.personId }).update({ code_waiting: secret });
+  await updateAccount(db, who.personId, { code_waiting: secret });
   return { secret, address: codeAddress(secret, who.mail) };
 }
 
@@ -342,9 +316,11 @@ export async function confirmCodes(db: Knex, who: Signed, code: string): Promise
       'code: This is not the code the app shows now.',
     ]);
   await db.transaction(async (trx) => {
-    await trx('account')
-      .where({ person_id: who.personId })
-      .update({ code_secret: account!.code_waiting, code_waiting: null, code_step: step });
+    await updateAccount(trx, who.personId, {
+      code_secret: account!.code_waiting,
+      code_waiting: null,
+      code_step: step,
+    });
     await noted(trx, { personId: who.personId, act: 'codes on' });
   });
 }
@@ -353,9 +329,7 @@ export async function confirmCodes(db: Knex, who: Signed, code: string): Promise
 export async function dropCodes(db: Knex, who: Signed, phrase: string): Promise<void> {
   await checkPhrase(db, who, phrase);
   await db.transaction(async (trx) => {
-    await trx('account')
-      .where({ person_id: who.personId })
-      .update({ code_secret: null, code_waiting: null, code_step: 0 });
+    await updateAccount(trx, who.personId, { code_secret: null, code_waiting: null, code_step: 0 });
     await noted(trx, { personId: who.personId, act: 'codes off' });
   });
 }
@@ -372,15 +346,7 @@ export async function giveWayBack(db: Knex, who: Signed, personId: string): Prom
   if (!(await accountOf(db, personId))) throw new Refusal(404, 'This person has no account.');
   const secret = newSecret();
   await db.transaction(async (trx) => {
-    await trx('way_back').where({ person_id: personId }).delete();
-    await trx('way_back').insert({
-      id: newId(),
-      hash: hashOf(secret),
-      person_id: personId,
-      by_id: who.personId,
-      made: now(),
-      expires: inDays(WAY_BACK_DAYS),
-    });
+    await insertWayBack(trx, secret, { person_id: personId, by_id: who.personId }, WAY_BACK_DAYS);
     await noted(trx, { personId: who.personId, act: 'way back given', words: personId });
   });
   return secret;
@@ -405,14 +371,7 @@ export async function mailWayBack(
     const secret = newSecret();
     const own = { person_id: account.person_id, by_id: account.person_id };
     await db.transaction(async (trx) => {
-      await trx('way_back').where(own).delete();
-      await trx('way_back').insert({
-        ...own,
-        id: newId(),
-        hash: hashOf(secret),
-        made: now(),
-        expires: inDays(MAILED_DAYS),
-      });
+      await insertWayBack(trx, secret, own, MAILED_DAYS);
       await noted(trx, { personId: account.person_id, act: 'way back mailed' });
     });
     await sendMail({
@@ -427,31 +386,6 @@ export async function mailWayBack(
 
 /** How long a way back in that was sent by mail is open, in days: an hour. */
 const MAILED_DAYS = 1 / 24;
-
-const wayBackBy = async (db: Knex, secret: string) => {
-  const row = (await db('way_back')
-    .join('person', 'person.id', 'way_back.person_id')
-    .join('account', 'account.person_id', 'way_back.person_id')
-    .where({ hash: hashOf(secret) })
-    .first(
-      'way_back.person_id',
-      'way_back.by_id',
-      'way_back.expires',
-      'person.name',
-      'account.mail',
-      'account.code_secret',
-    )) as
-    | {
-        person_id: string;
-        by_id: string;
-        expires: string;
-        name: string;
-        mail: string;
-        code_secret: string | null;
-      }
-    | undefined;
-  return row && !isOver(row.expires) ? row : undefined;
-};
 
 /** Whose way back in a secret is; nothing where it is none, was used, or is over. */
 export const wayBackOf = async (db: Knex, secret: string): Promise<{ name: string } | undefined> => {
@@ -479,18 +413,16 @@ export async function takeWayBack(
   const kept = await phraseTaken(phrase, [row.name, row.mail]);
   const session = await db.transaction(async (trx) => {
     // Taken by one request only, should it come twice.
-    const taken = (await trx('way_back')
-      .where({ hash: hashOf(secret) })
-      .delete()) as number;
-    if (taken !== 1) throw new Refusal(404, 'This way back in was used.');
+    if (!(await deleteWayBack(trx, secret))) throw new Refusal(404, 'This way back in was used.');
     const person_id = row.person_id;
     const mailed = row.by_id === person_id;
-    await trx('account')
-      .where({ person_id })
-      .update({ phrase: kept, ...(mailed ? {} : { code_secret: null, code_waiting: null }) });
-    if (!mailed) await trx('passkey').where({ person_id }).delete();
-    await trx('session').where({ person_id }).delete();
-    await trx('token').where({ person_id }).delete();
+    await updateAccount(trx, person_id, {
+      phrase: kept,
+      ...(mailed ? {} : { code_secret: null, code_waiting: null }),
+    });
+    if (!mailed) await deletePasskeys(trx, person_id);
+    await deleteSessions(trx, person_id);
+    await deleteTokens(trx, person_id);
     await noted(trx, { personId: person_id, act: 'way back taken' });
     return mailed && row.code_secret ? undefined : beginSession(trx, person_id, from);
   });

@@ -1,73 +1,11 @@
-import type { Knex } from 'knex';
 import { checkRight } from '../access/change';
-import { scoped, type Context } from '../access/context';
-import { newId, now } from '../db/ids';
+import type { Context } from '../access/context';
+import { latestNoted, type Noted } from './repository';
 
-/** What is written down: of a library what was handed out, to whom and by whom; of a person how they come in. */
-export type Act =
-  | 'invited'
-  | 'invitation withdrawn'
-  | 'joined'
-  | 'role changed'
-  | 'removed'
-  | 'left'
-  | 'brought in'
-  | 'library deleted'
-  | 'account closed'
-  | 'link made'
-  | 'link withdrawn'
-  | 'token made'
-  | 'token taken back'
-  | 'account made'
-  | 'signed in'
-  | 'pass phrase changed'
-  | 'codes on'
-  | 'codes off'
-  | 'passkey added'
-  | 'passkey taken off'
-  | 'way back mailed'
-  | 'way back given'
-  | 'way back taken';
-
-/** Writes down what was done; in the transaction of the act. Nothing of it is changed afterwards. */
-export async function noted(
-  db: Knex,
-  given: { libraryId?: string; personId: string | null; act: Act; words?: string },
-): Promise<void> {
-  await db('audit').insert({
-    id: newId(),
-    library_id: given.libraryId ?? null,
-    person_id: given.personId,
-    at: now(),
-    act: given.act,
-    words: given.words ?? '',
-  });
-}
-
-export interface Noted {
-  id: string;
-  at: string;
-  act: Act;
-  words: string;
-  who: string;
-}
-
-/** Lines of the list that are shown at once. */
-const SHOWN = 200;
+export { noted, type Act, type Noted } from './repository';
 
 /** What was handed out of a library, to whom and by whom, newest first: for its owners. */
 export async function auditOf(ctx: Context): Promise<Noted[]> {
   checkRight(ctx, 'lead');
-  return (await scoped(ctx, 'audit')
-    .leftJoin('person', 'person.id', 'audit.person_id')
-    .orderBy('audit.at', 'desc')
-    .orderBy('audit.id', 'desc')
-    .limit(SHOWN)
-    .select(
-      'audit.id',
-      'audit.at',
-      'audit.act',
-      'audit.words',
-      ctx.db.raw(`COALESCE(person.name, '') AS who`),
-    )) as Noted[];
+  return latestNoted(ctx);
 }

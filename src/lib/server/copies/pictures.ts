@@ -56,3 +56,13 @@ export async function pictureOf(
   if (!row) throw notHere('picture');
   return { bytes: await readKept(sha256), mediaType: row.media_type };
 }
+
+/** The pictures kept with a copy. */
+export const pictureRows = async (
+  ctx: Context,
+  copyId: string,
+): Promise<{ sha256: string; media_type: string }[]> =>
+  (await scoped(ctx, 'copy_picture').where({ copy_id: copyId }).select('sha256', 'media_type')) as {
+    sha256: string;
+    media_type: string;
+  }[];

@@ -56,6 +56,14 @@ export async function getCopy(ctx: Context, id: string): Promise<Copy> {
   return opened(row);
 }
 
+/** What kind a copy is and of which source; nothing where it is not in the library. */
+export const kindOfCopy = async (
+  ctx: Context,
+  id: string,
+): Promise<{ source_id: string; kind: Copy['kind'] } | undefined> =>
+  (await scoped(ctx, 'copy').where({ id }).first('source_id', 'kind')) as
+    { source_id: string; kind: Copy['kind'] } | undefined;
+
 /** Sets another reading page of the same text in a copy, with its pictures: for one whose pictures could not be had before. */
 export async function renewReading(
   ctx: Context,

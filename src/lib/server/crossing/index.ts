@@ -1,16 +1,16 @@
 import { z } from 'zod';
 import { change, checkRight } from '../access/change';
-import { contextOf, scoped, type Context } from '../access/context';
+import { contextOf, type Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { membersAmong } from '../access/shown';
 import { copiesOf, getCopy } from '../copies';
 import { insertCopy } from '../copies/repository';
-import { insertPictures, picturesOf, type KeptPicture } from '../copies/pictures';
-import { now } from '../db/ids';
+import { insertPictures, pictureRows, picturesOf, type KeptPicture } from '../copies/pictures';
 import { insertPassage, passagesOfSources } from '../passages/repository';
 import { binSources } from '../sources';
-import { getSources, insertSource, type Source } from '../sources/repository';
+import { getSources, insertSource } from '../sources/repository';
 import { inTurn } from '../turns';
+import { putCrossing, sameThere } from './repository';
 
 export * from './requests';
 
@@ -66,11 +66,7 @@ export async function bringTo(
         crossed.added++;
         crossed.ids.push(to);
       } else crossed.known++;
-      await into
-        .db('crossing')
-        .insert({ from_id: source.id, library_id: into.libraryId, to_id: to!, at: now() })
-        .onConflict(['from_id', 'library_id'])
-        .merge();
+      await putCrossing(into, source.id, to!);
       const copies = await bringCopies(from, into, source.id, to!, crossed);
       await bringPassages(from, into, source.id, to!, copies, crossed);
     }
@@ -82,22 +78,6 @@ export async function bringTo(
       );
     return crossed;
   });
-}
-
-/** The source there that is the same work: the one it was brought to before, or one with its DOI. */
-async function sameThere(into: Context, { id, record }: Source): Promise<string | undefined> {
-  const living = () =>
-    scoped<{ id: string }>(into, 'source').whereNull('binned').whereNull('merged_into') as ReturnType<
-      typeof scoped<{ id: string }>
-    >;
-  const before = (await scoped(into, 'crossing').where({ from_id: id }).first('to_id')) as
-    { to_id: string } | undefined;
-  const brought =
-    before && ((await living().where('id', before.to_id).first('id')) as { id: string } | undefined);
-  if (brought) return brought.id;
-  const doi = record.DOI?.toLowerCase();
-  const same = doi && ((await living().where('doi', doi).first('id')) as { id: string } | undefined);
-  return same ? same.id : undefined;
 }
 
 /** Brings documents that are not there yet; gives which copy there is which here. Their bytes are kept once for all libraries. */
@@ -120,12 +100,7 @@ async function bringCopies(
     const { id: _id, source_id: _source, ...copy } = await getCopy(from, id);
     const { kind, media_type, size, reading_sha256, title, address, captured, text, labels, note } = copy;
     const made = await insertCopy(into, { source_id: to, kind, media_type, sha256, size, reading_sha256, title, address, captured, text, labels, note }); // prettier-ignore
-    const pictures = (await scoped(from, 'copy_picture')
-      .where({ copy_id: id })
-      .select('sha256', 'media_type')) as {
-      sha256: string;
-      media_type: string;
-    }[];
+    const pictures = await pictureRows(from, id);
     const addresses = await picturesOf(from, id);
     await insertPictures(
       into,

@@ -105,3 +105,13 @@ it('each table has one room, and only it writes there', async () => {
   // That nothing is astray says something only where most of what is written is seen.
   expect(seen).toBeGreaterThan(100);
 });
+
+it('what a room does asks its repositories, and builds no query itself', () => {
+  const builds = files.filter(
+    (path) =>
+      path.endsWith('index.ts') &&
+      !MOVES_ALL.includes(path) &&
+      [...readFileSync(join(SERVER, path), 'utf8').matchAll(BEGINS)].length > 0,
+  );
+  expect(builds).toEqual([]);
+});

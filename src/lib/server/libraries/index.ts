@@ -3,45 +3,43 @@ import type { z } from 'zod';
 import type { accountWords, invitationWords, libraryWords, memberWords } from '../../core/forms';
 import { ROLE_WORDS, ROLES, type Role } from '../../core/members';
 import { change, checkRight } from '../access/change';
-import { makeLibrary, personName, scoped, visible, type Context } from '../access/context';
+import { makeLibrary, personName, type Context } from '../access/context';
 import { endConnections, tell } from '../access/events';
-import { joins, leaves, roleIn, setLibrary, setRole } from '../access/members';
+import {
+  joins,
+  leaves,
+  libraryName,
+  memberHere,
+  memberRows,
+  ownedBesides,
+  roleIn,
+  setLibrary,
+  setRole,
+} from '../access/members';
 import { notHere, Refusal } from '../access/refusal';
-import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
-import { accountsThere, dropTokensHere, letIn, makeAccount, type Asker, type From } from '../accounts';
+import { newSecret } from '../access/secrets';
+import {
+  accountsThere,
+  dropTokensHere,
+  letIn,
+  makeAccount,
+  personByMail,
+  type Asker,
+  type From,
+} from '../accounts';
 import { noted } from '../audit';
-import { newId, now } from '../db/ids';
 import { sendMail } from '../mail';
+import { deleteUnused, insertInvitation, invitationBy, useInvitation } from './repository';
 
+export { libraryName, librariesOf, peopleOf, type LibraryOf } from '../access/members';
+export { privatePassages } from '../passages/repository';
+export { invitationBy, invitationsOf, type Invitation } from './repository';
 export { closeAccount, closingOf, deleteLibrary, type Closing } from './closing';
 
 export * from './requests';
 
 /** What is changed here. */
 const LEAD = { right: 'lead', of: ['members'] } as const;
-
-/** A library somebody is in, and as what. */
-export interface LibraryOf {
-  id: string;
-  name: string;
-  role: Role;
-}
-
-/** The libraries somebody is in, their own first, then by name. */
-export const librariesOf = async (ctx: Context): Promise<LibraryOf[]> =>
-  (await ctx
-    .db('membership')
-    .join('library', 'library.id', 'membership.library_id')
-    .where('membership.person_id', ctx.personId)
-    .orderByRaw('library.owner_id <> ?', [ctx.personId])
-    .orderBy('library.name')
-    .select('library.id', 'library.name', 'membership.role')) as LibraryOf[];
-
-/** What the library is called. */
-export async function libraryName(ctx: Context): Promise<string> {
-  const row = (await ctx.db('library').where({ id: ctx.libraryId }).first('name')) as { name: string };
-  return row.name;
-}
 
 /** Whether somebody is in a library. */
 export const isMember = async (ctx: Context, libraryId: string): Promise<boolean> =>
@@ -74,14 +72,7 @@ export interface Member {
 
 /** Who is in the library, owners first. Mail addresses are for its owners. */
 export async function membersOf(ctx: Context): Promise<Member[]> {
-  const rows = (await scoped(ctx, 'membership')
-    .join('person', 'person.id', 'membership.person_id')
-    .leftJoin('account', 'account.person_id', 'person.id')
-    .orderBy('person.name')
-    .select('person.id', 'person.name', 'membership.role', 'membership.joined', 'account.mail')) as (Omit<
-    Member,
-    'self'
-  > & { mail: string | null })[];
+  const rows = await memberRows(ctx);
   return rows
     .map((row) => ({
       ...row,
@@ -90,38 +81,6 @@ export async function membersOf(ctx: Context): Promise<Member[]> {
     }))
     .sort((a, b) => ROLES.indexOf(a.role) - ROLES.indexOf(b.role));
 }
-
-/** Who is in the library, by name. */
-export const peopleOf = async (ctx: Context): Promise<{ id: string; name: string }[]> =>
-  (await scoped(ctx, 'membership')
-    .join('person', 'person.id', 'membership.person_id')
-    .orderBy('person.name')
-    .select('person.id', 'person.name')) as { id: string; name: string }[];
-
-export interface Invitation {
-  id: string;
-  name: string;
-  role: Role;
-  made: string;
-  expires: string;
-  by: string;
-}
-
-/** Invitations that can still be used. */
-export const invitationsOf = async (ctx: Context): Promise<Invitation[]> =>
-  (await scoped(ctx, 'invitation')
-    .join('person', 'person.id', 'invitation.owner_id')
-    .whereNull('used')
-    .where('expires', '>', now())
-    .orderBy('invitation.made', 'desc')
-    .select(
-      'invitation.id',
-      'invitation.name',
-      'role',
-      'invitation.made',
-      'expires',
-      ctx.db.raw('person.name AS "by"'),
-    )) as Invitation[];
 
 /** Refuses while somebody works here alone: who invites is somebody others can know. */
 async function checkAccounts(ctx: Context): Promise<void> {
@@ -137,16 +96,7 @@ export async function invite(
   const secret = newSecret();
   return change(ctx, LEAD, async (inner) => {
     await checkAccounts(inner);
-    await inner.db('invitation').insert({
-      id: newId(),
-      hash: hashOf(secret),
-      library_id: inner.libraryId,
-      owner_id: inner.personId,
-      role,
-      name,
-      made: now(),
-      expires: inDays(days),
-    });
+    await insertInvitation(inner, secret, { role, name, days });
     await note(inner, 'invited', `${name}, as ${ROLE_WORDS[role].name.toLowerCase()}`);
     return { secret };
   });
@@ -173,40 +123,10 @@ const note = (ctx: Context, act: Parameters<typeof noted>[1]['act'], words: stri
 /** Takes an invitation back that nobody used. */
 export const withdrawInvitation = (ctx: Context, id: string): Promise<void> =>
   change(ctx, LEAD, async (inner) => {
-    const row = (await scoped(inner, 'invitation').where({ id }).whereNull('used').first('name')) as
-      { name: string } | undefined;
-    if (!row) throw notHere('invitation');
-    await scoped(inner, 'invitation').where({ id }).delete();
-    await note(inner, 'invitation withdrawn', row.name);
+    const name = await deleteUnused(inner, id);
+    if (name === undefined) throw notHere('invitation');
+    await note(inner, 'invitation withdrawn', name);
   });
-
-interface Invited {
-  id: string;
-  library_id: string;
-  role: Role;
-  name: string;
-  library: string;
-  by: string;
-}
-
-/** What an invitation's secret opens; nothing where it was used, withdrawn or is over. */
-export async function invitationBy(db: Knex, secret: string): Promise<Invited | undefined> {
-  const row = (await db('invitation')
-    .join('library', 'library.id', 'invitation.library_id')
-    .join('person', 'person.id', 'invitation.owner_id')
-    .where('invitation.hash', hashOf(secret))
-    .whereNull('invitation.used')
-    .first(
-      'invitation.id',
-      'invitation.library_id',
-      'invitation.role',
-      'invitation.name',
-      'invitation.expires',
-      db.raw('library.name AS library'),
-      db.raw('person.name AS "by"'),
-    )) as (Invited & { expires: string }) | undefined;
-  return row && !isOver(row.expires) ? row : undefined;
-}
 
 /**
  * Takes an invitation: for who is signed in, or with a new account. It is used up by it. Gives the library, and a session where a
@@ -231,7 +151,7 @@ export async function takeInvitation(
     if (await roleIn(trx, invited.library_id, personId))
       throw new Refusal(409, `You are in ${invited.library} already. The invitation can still be used.`);
     await joins(trx, invited.library_id, personId, invited.role);
-    await trx('invitation').where({ id: invited.id }).update({ used: now(), used_by: personId });
+    await useInvitation(trx, invited.id, personId);
     await noted(trx, {
       libraryId: invited.library_id,
       personId,
@@ -249,11 +169,7 @@ export async function takeInvitation(
 export const addMember = (ctx: Context, { mail, role }: z.infer<typeof memberWords>): Promise<void> =>
   change(ctx, LEAD, async (inner) => {
     await checkAccounts(inner);
-    const row = (await inner
-      .db('account')
-      .join('person', 'person.id', 'account.person_id')
-      .where({ mail })
-      .first('account.person_id', 'person.name')) as { person_id: string; name: string } | undefined;
+    const row = await personByMail(inner.db, mail);
     if (!row)
       throw new Refusal(404, 'Nobody has an account here with this mail address. Invite them by a link.', [
         'mail: Nobody has an account here with this mail address. Invite them by a link.',
@@ -264,28 +180,22 @@ export const addMember = (ctx: Context, { mail, role }: z.infer<typeof memberWor
     await note(inner, 'invited', `${row.name}, as ${ROLE_WORDS[role].name.toLowerCase()}, by name`);
   });
 
-async function memberHere(ctx: Context, personId: string): Promise<{ role: Role; name: string }> {
-  const row = (await scoped(ctx, 'membership')
-    .join('person', 'person.id', 'membership.person_id')
-    .where('membership.person_id', personId)
-    .first('membership.role', 'person.name')) as { role: Role; name: string } | undefined;
-  if (!row) throw new Refusal(404, 'This person is not in the library.');
-  return row;
+async function checkMember(ctx: Context, personId: string): Promise<{ role: Role; name: string }> {
+  const member = await memberHere(ctx, personId);
+  if (!member) throw new Refusal(404, 'This person is not in the library.');
+  return member;
 }
 
 /** Refuses to leave a library without an owner. */
 async function checkOwnerLeft(ctx: Context, without: string): Promise<void> {
-  const other = await scoped(ctx, 'membership')
-    .where({ role: 'owner' })
-    .whereNot({ person_id: without })
-    .first('person_id');
-  if (!other) throw new Refusal(409, 'A library has an owner. Make somebody else an owner first.');
+  if (!(await ownedBesides(ctx, without)))
+    throw new Refusal(409, 'A library has an owner. Make somebody else an owner first.');
 }
 
 /** Makes somebody something else in the library. */
 export const changeRole = (ctx: Context, personId: string, role: Role): Promise<void> =>
   change(ctx, LEAD, async (inner) => {
-    const member = await memberHere(inner, personId);
+    const member = await checkMember(inner, personId);
     if (member.role === role) return;
     if (member.role === 'owner') await checkOwnerLeft(inner, personId);
     await setRole(inner, personId, role);
@@ -303,7 +213,7 @@ export const changeRole = (ctx: Context, personId: string, role: Role): Promise<
 export async function removeMember(ctx: Context, personId: string): Promise<void> {
   const self = personId === ctx.personId;
   await change(ctx, { ...LEAD, right: self ? 'own' : 'lead' }, async (inner) => {
-    const member = await memberHere(inner, personId);
+    const member = await checkMember(inner, personId);
     if (member.role === 'owner') await checkOwnerLeft(inner, personId);
     await leaves(inner, personId);
     await dropTokensHere(inner, personId);
@@ -311,11 +221,3 @@ export async function removeMember(ctx: Context, personId: string): Promise<void
   });
   endConnections(personId);
 }
-
-/** Passages of one's own in the library that nobody else sees: what is taken along on leaving. */
-export const privatePassages = async (ctx: Context): Promise<string[]> =>
-  (await visible<{ id: string }>(ctx, 'passage')
-    .where('passage.visibility', 'private')
-    .where('passage.owner_id', ctx.personId)
-    .whereNull('binned')
-    .pluck('id')) as string[];

@@ -3,10 +3,10 @@ import { change, checkRight } from '../access/change';
 import { z } from 'zod';
 import { asContent, namedIn, plainOf, renamed, type Named, type NoteContent } from '../../core/notes';
 import { plain, squash, nfc, spokenText } from '../../core/text';
-import { shortLabel, type TagTint } from '../../core/source';
+import { shortLabel } from '../../core/source';
 import { sniffBytes } from '../../reading/sniff';
 import { checkHere } from '../access/belongs';
-import { scoped, type Context } from '../access/context';
+import type { Context } from '../access/context';
 import { membersAmong } from '../access/shown';
 import { config } from '../config';
 import { now } from '../db/ids';
@@ -14,15 +14,12 @@ import { log } from '../log';
 import { megabytes, MOST_BYTES } from '../limits';
 import { keepFile, readKept } from '../files/store';
 import { Refusal } from '../access/refusal';
-import { getKept, insertKept, listKept, updateKept } from '../history/kept';
-import { namedBy, notes, presentSources, type Note } from './repository';
+import { getKept, insertKept, updateKept } from '../history/kept';
+import { namedBy, noteRows, notes, notesBy, presentSources, type Note, type NoteFilter } from './repository';
 import type { Look } from '../lists/printing';
 import { findProject } from '../projects/repository';
-import { parseQuery } from '../../core/query';
-import { wordsOf } from '../query';
-import { withWords } from '../search/repository';
 import { listSources } from '../sources/listing';
-import { getSources, ofSourcesAsked } from '../sources/repository';
+import { getSources } from '../sources/repository';
 
 export * from './requests';
 export type { Note } from './repository';
@@ -65,8 +62,7 @@ async function namesOf(ctx: Context, named: readonly Named[]): Promise<Map<strin
   );
   for (const [given, id] of present) names.set(given, labels.get(id) ?? 'a source');
   if (ids('note').length)
-    for (const note of await listKept(ctx, notes, (query) => query.whereIn('id', ids('note'))))
-      names.set(note.id, calledBy(note));
+    for (const note of await notesBy(ctx, ids('note'))) names.set(note.id, calledBy(note));
   return names;
 }
 
@@ -189,29 +185,8 @@ export interface NoteItem extends Note {
 }
 
 /** The living notes of the library, of a project, or of a source, those that name it too; newest first. */
-export async function listNotes(
-  ctx: Context,
-  filter: { projectId?: string; sourceId?: string; text?: string; tint?: TagTint },
-): Promise<NoteItem[]> {
-  const found = await listKept(ctx, notes, (query) => {
-    void query.whereNull('binned');
-    if (filter.sourceId)
-      void query.where((or) =>
-        or
-          .where('source_id', filter.sourceId)
-          .orWhereIn(
-            'note.id',
-            scoped(ctx, 'note_named').where({ source_id: filter.sourceId }).select('note_id'),
-          ),
-      );
-    else if (filter.projectId) void query.where('project_id', filter.projectId);
-    if (filter.tint) void query.where({ tint: filter.tint });
-    if (filter.text) {
-      const asked = parseQuery(filter.text);
-      withWords(ctx, query, 'id', 'note', wordsOf(asked));
-      ofSourcesAsked(ctx, query, 'source_id', asked);
-    }
-  });
+export async function listNotes(ctx: Context, filter: NoteFilter): Promise<NoteItem[]> {
+  const found = await noteRows(ctx, filter);
   const sources = new Map(
     (await getSources(ctx, [...new Set(found.flatMap((n) => n.sourceId ?? []))])).map((s) => [
       s.id,
@@ -233,9 +208,7 @@ export async function listNotes(
   );
   const called = new Map(found.map((note) => [note.id, calledBy(note)]));
   const beyond = [...new Set([...naming.values()].flat())].filter((id) => !called.has(id));
-  if (beyond.length)
-    for (const note of await listKept(ctx, notes, (query) => query.whereIn('id', beyond)))
-      called.set(note.id, calledBy(note));
+  if (beyond.length) for (const note of await notesBy(ctx, beyond)) called.set(note.id, calledBy(note));
   return found.map((n) => ({
     ...n,
     ...(n.content ? { content: renamed(n.content, ({ id }) => names.get(id)) } : {}),
@@ -267,15 +240,7 @@ export async function nameable(ctx: Context, words: string, look: Look): Promise
     limit: OFFERED,
     sort: text ? 'fit' : 'added',
   });
-  const others = await listKept(
-    ctx,
-    notes,
-    (query) => {
-      void query.whereNull('binned').whereNot('body', '');
-      if (text) withWords(ctx, query, 'id', 'note', wordsOf(parseQuery(text)));
-    },
-    OFFERED,
-  );
+  const others = await noteRows(ctx, { written: true, ...(text ? { text } : {}) }, OFFERED);
   return [
     ...items.map(({ id, label, title }) => ({ kind: 'source' as const, id, label, more: plain(title) })),
     ...others.map((note) => ({ kind: 'note' as const, id: note.id, label: calledBy(note), more: '' })),

@@ -4,7 +4,11 @@ import type { Context } from '../access/context';
 import { scoped, visible } from '../access/context';
 import { inParts } from '../db/ids';
 import { shownAs, shownOf } from '../access/shown';
-import type { Keeping, Kept } from '../history/kept';
+import { parseQuery } from '../../core/query';
+import { listKept, type Keeping, type Kept } from '../history/kept';
+import { wordsOf } from '../query';
+import { withWords } from '../search/repository';
+import { ofSourcesAsked } from '../sources/repository';
 
 /** Free text of one's own, typed or spoken: on a source, in a project, or on nothing. */
 export interface Note extends Kept {
@@ -132,3 +136,45 @@ export async function namedBy(ctx: Context, ids: string[]): Promise<Map<string, 
   }
   return found;
 }
+
+/** Which notes are listed. */
+export interface NoteFilter {
+  projectId?: string;
+  sourceId?: string;
+  text?: string;
+  tint?: TagTint;
+  /** Only those with words: a recording alone is none. */
+  written?: boolean;
+}
+
+/** Some notes, those in the bin too. */
+export const notesBy = (ctx: Context, ids: readonly string[]): Promise<Note[]> =>
+  listKept(ctx, notes, (query) => query.whereIn('id', ids));
+
+/** The living notes of the library, of a project, or of a source, those that name it too; newest first. */
+export const noteRows = (ctx: Context, filter: NoteFilter, limit?: number): Promise<Note[]> =>
+  listKept(
+    ctx,
+    notes,
+    (query) => {
+      void query.whereNull('binned');
+      if (filter.sourceId)
+        void query.where((or) =>
+          or
+            .where('source_id', filter.sourceId)
+            .orWhereIn(
+              'note.id',
+              scoped(ctx, 'note_named').where({ source_id: filter.sourceId }).select('note_id'),
+            ),
+        );
+      else if (filter.projectId) void query.where('project_id', filter.projectId);
+      if (filter.written) void query.whereNot('body', '');
+      if (filter.tint) void query.where({ tint: filter.tint });
+      if (filter.text) {
+        const asked = parseQuery(filter.text);
+        withWords(ctx, query, 'id', 'note', wordsOf(asked));
+        ofSourcesAsked(ctx, query, 'source_id', asked);
+      }
+    },
+    limit,
+  );

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { headline, shortLabel } from '../../core/source';
-import { scoped, visible, type Context } from '../access/context';
+import type { Context } from '../access/context';
 import { listKept } from '../history/kept';
 import { leads } from '../leads/repository';
 import { notes } from '../notes/repository';
@@ -8,9 +8,10 @@ import { openPassage, type Passage, type PassageRow } from '../passages/reposito
 import { binnedProjects } from '../projects/repository';
 import { binnedSections } from '../projects/sections';
 import { tasks } from '../tasks/repository';
-import { getSources, living, openSource, type SourceRow } from '../sources/repository';
+import { getSources, openSource } from '../sources/repository';
 import { talliesOf, type Counted } from '../sources/tallies';
 import { countsBy } from '../sources';
+import { binnedPassages, binnedSources, latestPassages, latestSources } from './repository';
 
 export { chartsOf, type Evidence } from './charts';
 
@@ -29,23 +30,18 @@ const labelsOf = async (ctx: Context, passages: PassageRow[]): Promise<Map<strin
     ]),
   );
 
+/** How much of each kind is shown of the bin. */
+const BINNED = 500;
+
 /** What lies in the bin, latest first. */
 export async function binOf(ctx: Context) {
-  const sources = (await scoped<SourceRow>(ctx, 'source')
-    .whereNotNull('binned')
-    .whereNull('merged_into')
-    .orderBy('binned', 'desc')
-    .limit(500)) as SourceRow[];
-  const passages = (await visible<PassageRow>(ctx, 'passage')
-    .whereNotNull('binned')
-    .orderBy('binned', 'desc')
-    .limit(500)) as PassageRow[];
+  const [sources, passages] = [await binnedSources(ctx, BINNED), await binnedPassages(ctx, BINNED)];
   const labels = await labelsOf(ctx, passages);
   const inBin = (query: Knex.QueryBuilder) => query.whereNotNull('binned');
   const [binnedLeads, binnedNotes, binnedTasks] = [
-    await listKept(ctx, leads, inBin, 500),
-    await listKept(ctx, notes, inBin, 500),
-    await listKept(ctx, tasks, inBin, 500),
+    await listKept(ctx, leads, inBin, BINNED),
+    await listKept(ctx, notes, inBin, BINNED),
+    await listKept(ctx, tasks, inBin, BINNED),
   ];
   const [projects, sections] = [await binnedProjects(ctx), await binnedSections(ctx)];
   const sourceIds = sources.map((r) => r.id);
@@ -81,19 +77,7 @@ export async function binOf(ctx: Context) {
 /** What the Desk shows: what was last added, read and marked. */
 export async function deskOf(ctx: Context, projectId?: string) {
   const filter = projectId ? { projectId } : {};
-  const [added, marked] = await Promise.all([
-    living(ctx, filter)
-      .orderBy([{ column: 'source.added', order: 'desc' }, 'source.sort_key', 'source.id'])
-      .limit(5) as unknown as Promise<SourceRow[]>,
-    visible<PassageRow>(ctx, 'passage')
-      .whereNull('passage.binned')
-      // Where one stopped oneself.
-      .where('passage.owner_id', ctx.personId)
-      // Asked of each of the latest, so that they are read in their order.
-      .whereExists(living(ctx, filter).whereRaw('source.id = passage.source_id').select('source.id'))
-      .orderBy('passage.added', 'desc')
-      .limit(4) as unknown as Promise<PassageRow[]>,
-  ]);
+  const [added, marked] = await Promise.all([latestSources(ctx, filter, 5), latestPassages(ctx, filter, 4)]);
   const labels = await labelsOf(ctx, marked);
   const passages: (Passage & { label: string })[] = marked.map((row) => ({
     ...openPassage(row),

@@ -273,3 +273,29 @@ export async function passagesWhere(
     .orderBy('added')) as PassageRow[];
   return inPlace(rows.map(openPassage));
 }
+
+/** Passages of one's own in the library that nobody else sees: what is taken along on leaving. */
+export const privatePassages = async (ctx: Context): Promise<string[]> =>
+  (await visible<{ id: string }>(ctx, 'passage')
+    .where('passage.visibility', 'private')
+    .where('passage.owner_id', ctx.personId)
+    .whereNull('binned')
+    .pluck('id')) as string[];
+
+/** The tags of living passages, and how many have each. */
+export const passageTags = async (ctx: Context): Promise<{ value: string; n: number }[]> =>
+  (await visible(ctx, 'passage')
+    .join('passage_tag', 'passage_tag.passage_id', 'passage.id')
+    .whereNull('passage.binned')
+    .groupBy('passage_tag.tag')
+    .select('passage_tag.tag as value')
+    .count({ n: '*' })) as unknown as { value: string; n: number }[];
+
+/** Passages with a tag, those in the bin too. */
+export async function passagesTagged(ctx: Context, tag: string): Promise<string[]> {
+  const rows = (await visible(ctx, 'passage')
+    .join('passage_tag', 'passage_tag.passage_id', 'passage.id')
+    .where('passage_tag.tag', tag)
+    .select('passage.id as id')) as unknown as { id: string }[];
+  return rows.map((row) => row.id);
+}

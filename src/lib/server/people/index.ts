@@ -4,12 +4,13 @@ import type { renameWords } from '../../core/forms';
 import { creatorsOf, nameText, parseName, shortLabel, type SourceRecord } from '../../core/source';
 import { foldWords, nfc, plain, squash } from '../../core/text';
 import { change } from '../access/change';
-import { scoped, type Context } from '../access/context';
+import type { Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
 import { editSource } from '../sources/editing';
 import { getSources } from '../sources/repository';
 import { inTurn } from '../turns';
 import { carryOrcid, orcidsSaid } from './orcids';
+import { idsNaming, namesOf } from './repository';
 
 export { setOrcid } from './orcids';
 
@@ -28,21 +29,6 @@ const SHOWN = 300;
 /** How many of the sources that would change are named. */
 const LABELLED = 50;
 
-/** Names of a kind, of a project or the library, with how many sources have them. */
-const namesOf = (ctx: Context, kind: Spelled, projectId: string | undefined) => {
-  const rows = scoped(ctx, 'trait').where({ kind }).select('value as name');
-  if (!projectId) return rows.where('n', '>', 0).select('n');
-  const filed = ctx
-    .db('filing')
-    .join('source', 'source.id', 'filing.source_id')
-    .where({ project_id: projectId });
-  return rows
-    .join('trait_of', 'trait_of.trait_id', 'trait.id')
-    .whereIn('trait_of.no', filed.select('source.no'))
-    .groupBy('trait.id')
-    .count({ n: '*' });
-};
-
 /** The people, or what sources appeared in: those in most sources first, and of words only those that have each of them. */
 export async function namesIn(
   ctx: Context,
@@ -50,10 +36,7 @@ export async function namesIn(
   words: string,
   projectId: string | undefined,
 ): Promise<{ total: number; items: NamedItem[] }> {
-  const rows = (await namesOf(ctx, kind, projectId).orderBy([
-    { column: 'n', order: 'desc' },
-    { column: 'name' },
-  ])) as unknown as NamedItem[];
+  const rows = await namesOf(ctx, kind, projectId);
   const sought = foldWords(words);
   const fit = sought.length
     ? rows.filter(({ name }) => {
@@ -61,7 +44,7 @@ export async function namesIn(
         return sought.every((word) => own.some((one) => one.startsWith(word)));
       })
     : rows;
-  const items = fit.slice(0, SHOWN);
+  const items: NamedItem[] = fit.slice(0, SHOWN);
   if (kind !== 'person') return { total: fit.length, items };
   const orcids = await orcidsSaid(ctx);
   const named = new Set(rows.map(({ name }) => name));
@@ -92,15 +75,7 @@ function formsOf(record: SourceRecord, kind: Spelled, name: string): string[] {
 }
 
 async function sourcesNaming(ctx: Context, kind: Spelled, name: string) {
-  const rows = (await scoped(ctx, 'trait')
-    .where({ kind, value: name })
-    .join('trait_of', 'trait_of.trait_id', 'trait.id')
-    .join('source', 'source.no', 'trait_of.no')
-    .select('source.id')) as { id: string }[];
-  return getSources(
-    ctx,
-    rows.map(({ id }) => id),
-  );
+  return getSources(ctx, await idsNaming(ctx, kind, name));
 }
 
 /** What stands in place of a form: an institution stays one, a person is read as names are typed. */

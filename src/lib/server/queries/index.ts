@@ -2,18 +2,13 @@ import { z } from 'zod';
 import { queryWords } from '../../core/forms';
 import { MOST_QUERY, parseQuery, printQuery, problemsIn } from '../../core/query';
 import { change } from '../access/change';
-import { scoped, type Context } from '../access/context';
+import type { Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
-import { newId, now } from '../db/ids';
+import { newId } from '../db/ids';
 import { countSources } from '../sources';
+import { deleteQuery, insertQuery, savedQueries, type SavedQuery } from './repository';
 
-/** A query that is kept by a name. */
-export interface SavedQuery {
-  id: string;
-  name: string;
-  /** As it is written. */
-  query: string;
-}
+export { savedQueries, type SavedQuery } from './repository';
 
 /** What a query is kept as. */
 export const toSave = queryWords.extend({
@@ -24,12 +19,6 @@ export const toSave = queryWords.extend({
 const MOST_SAVED = 40;
 
 const CHANGE = { right: 'edit', of: ['queries'] } as const;
-
-/** The queries a library keeps, by name. */
-export const savedQueries = async (ctx: Context): Promise<SavedQuery[]> =>
-  (await scoped<SavedQuery>(ctx, 'saved_query')
-    .orderBy('name')
-    .select('id', 'name', 'query')) as SavedQuery[];
 
 /** How many sources of a project or the library each kept query finds now, by its id. */
 export async function savedCounts(
@@ -54,14 +43,7 @@ export const saveQuery = (ctx: Context, { name, query }: z.infer<typeof toSave>)
     if (kept.length >= MOST_SAVED)
       throw new Refusal(422, `${MOST_SAVED} queries are kept, and no more. Let go of one first.`);
     const id = newId();
-    await inner.db('saved_query').insert({
-      id,
-      library_id: inner.libraryId,
-      owner_id: inner.personId,
-      name,
-      query: printQuery(parsed),
-      created: now(),
-    });
+    await insertQuery(inner, { id, name, query: printQuery(parsed) });
     return { id };
   });
 
@@ -70,6 +52,6 @@ export const forgetQuery = (ctx: Context, id: string): Promise<SavedQuery> =>
   change(ctx, CHANGE, async (inner) => {
     const kept = (await savedQueries(inner)).find((one) => one.id === id);
     if (!kept) throw notHere('query');
-    await scoped<SavedQuery>(inner, 'saved_query').where({ id }).delete();
+    await deleteQuery(inner, id);
     return kept;
   });

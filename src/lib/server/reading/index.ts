@@ -5,7 +5,7 @@ import { tell } from '../access/events';
 import { now } from '../db/ids';
 import { inTurn } from '../turns';
 import { checkSources } from '../sources/repository';
-import { readingOf, type Reading } from './repository';
+import { putReading, readingOf, type Reading } from './repository';
 
 export { readingOf, type Reading } from './repository';
 
@@ -43,14 +43,7 @@ export async function keepReading(
         priority: priority === undefined ? was.priority : priority,
       };
       if (was.state === is.state && was.priority === is.priority) continue;
-      const key = { source_id: id, owner_id: inner.personId };
-      if (is.state || is.priority)
-        await inner
-          .db('reading')
-          .insert({ ...key, ...is, changed: at })
-          .onConflict(['source_id', 'owner_id'])
-          .merge();
-      else await inner.db('reading').where(key).delete();
+      await putReading(inner, id, is, at);
       back.push({ id, ...was });
     }
     tell(inner.libraryId, 'sources');

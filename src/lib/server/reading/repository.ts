@@ -21,3 +21,20 @@ export async function readingOf(ctx: Context, sourceIds: readonly string[]): Pro
   }
   return found;
 }
+
+/** Keeps how far the person is with a source, or nothing where nothing is said. */
+export async function putReading(
+  ctx: Context,
+  sourceId: string,
+  is: Reading,
+  changed: string,
+): Promise<void> {
+  const key = { source_id: sourceId, owner_id: ctx.personId };
+  if (is.state || is.priority)
+    await ctx
+      .db('reading')
+      .insert({ ...key, ...is, changed })
+      .onConflict(['source_id', 'owner_id'])
+      .merge();
+  else await ctx.db('reading').where(key).delete();
+}

@@ -4,53 +4,25 @@ import type { ShareWords } from '../../core/forms';
 import { locatorText } from '../../core/passages';
 import { shortLabel } from '../../core/source';
 import { change } from '../access/change';
-import { scoped, type Context } from '../access/context';
+import type { Context } from '../access/context';
 import { notHere } from '../access/refusal';
-import { hashOf, inDays, isOver, newSecret } from '../access/secrets';
+import { inDays, isOver, newSecret } from '../access/secrets';
 import { noted } from '../audit';
 import { copiesOf, documentOf, readingOf, type CopyHead } from '../copies';
-import { newId, now } from '../db/ids';
+import { kindOfCopy } from '../copies/repository';
 import { exportFile, listIn, sourcesIn, type Look, type Output, type Scope } from '../lists';
 import { log } from '../log';
 import { findProject } from '../projects';
 import { passagesOfSources, type Passage } from '../passages/repository';
 import { getSources } from '../sources/repository';
 import { sharedPage, type SharedEntry } from './page';
+import { countOpening, insertShare, shareBy, withdraw, type ShareRow } from './repository';
 
 export { closedPage } from './page';
+export { sharesOf, type Share } from './repository';
 
 /** What is changed here. */
 const CHANGE = { right: 'edit', of: ['members'] } as const;
-
-interface Row {
-  id: string;
-  library_id: string;
-  what: 'project' | 'section' | 'list';
-  project_id: string | null;
-  section_id: string | null;
-  source_ids: string | null;
-  name: string;
-  style: string;
-  locale: string;
-  documents: number;
-  passages: number;
-  expires: string | null;
-  withdrawn: string | null;
-}
-
-/** A link to read, as it is listed: its secret is not kept. */
-export interface Share {
-  id: string;
-  name: string;
-  what: Row['what'];
-  documents: boolean;
-  passages: boolean;
-  made: string;
-  expires: string | null;
-  opened: number;
-  last_opened: string | null;
-  by: string;
-}
 
 /** Makes a link that opens a project, a section or a list to whoever has it, to read. Gives its secret, which is not kept. */
 export async function share(
@@ -67,11 +39,7 @@ export async function share(
         ? (await sourcesIn(inner, { kind: 'selection', ids: of.ids })).map((s) => s.id)
         : null;
     if (ids?.length === 0) throw notHere('source');
-    await inner.db('share_link').insert({
-      id: newId(),
-      hash: hashOf(secret),
-      library_id: inner.libraryId,
-      owner_id: inner.personId,
+    await insertShare(inner, secret, {
       what: of.what,
       project_id: projectId,
       section_id: sectionId,
@@ -81,7 +49,6 @@ export async function share(
       locale: look.locale,
       documents,
       passages,
-      made: now(),
       expires: days === null ? null : inDays(days),
     });
     const shown = [documents && 'documents', passages && 'passages'].filter(Boolean).join(' and ');
@@ -95,40 +62,16 @@ export async function share(
   });
 }
 
-/** The links that open something now, newest first. */
-export const sharesOf = async (ctx: Context): Promise<Share[]> => {
-  const rows = (await scoped(ctx, 'share_link')
-    .join('person', 'person.id', 'share_link.owner_id')
-    .whereNull('share_link.withdrawn')
-    .where((q) => void q.whereNull('share_link.expires').orWhere('share_link.expires', '>', now()))
-    .orderBy('share_link.made', 'desc')
-    .select(
-      'share_link.id',
-      'share_link.name',
-      'what',
-      'documents',
-      'passages',
-      'share_link.made',
-      'expires',
-      'opened',
-      'last_opened',
-      ctx.db.raw('person.name AS "by"'),
-    )) as (Omit<Share, 'documents' | 'passages'> & { documents: number; passages: number })[];
-  return rows.map((row) => ({ ...row, documents: row.documents === 1, passages: row.passages === 1 }));
-};
-
 /** Withdraws a link: it opens nothing from then on. */
 export const withdrawShare = (ctx: Context, id: string): Promise<void> =>
   change(ctx, CHANGE, async (inner) => {
-    const row = (await scoped(inner, 'share_link').where({ id }).whereNull('withdrawn').first('name')) as
-      { name: string } | undefined;
-    if (!row) throw notHere('link');
-    await scoped(inner, 'share_link').where({ id }).update({ withdrawn: now() });
+    const name = await withdraw(inner, id);
+    if (name === undefined) throw notHere('link');
     await noted(inner.db, {
       libraryId: inner.libraryId,
       personId: inner.personId,
       act: 'link withdrawn',
-      words: row.name,
+      words: name,
     });
   });
 
@@ -140,10 +83,8 @@ async function opened(
   db: Knex,
   writes: Knex,
   secret: string,
-): Promise<{ ctx: Context; row: Row; scope: Scope } | undefined> {
-  const row = (await db('share_link')
-    .where({ hash: hashOf(secret) })
-    .first()) as Row | undefined;
+): Promise<{ ctx: Context; row: ShareRow; scope: Scope } | undefined> {
+  const row = await shareBy(db, secret);
   if (!row || row.withdrawn || isOver(row.expires)) return undefined;
   const ctx: Context = { db, writes, libraryId: row.library_id, personId: '', role: 'reader' };
   // What is in the bin is handed to nobody.
@@ -158,11 +99,8 @@ async function opened(
 }
 
 /** Notes behind the request that a link was opened. */
-function noteOpening(writes: Knex, { id }: Row): void {
-  writes('share_link')
-    .where({ id })
-    .update({ opened: writes.raw('opened + 1'), last_opened: now() })
-    .catch((err: unknown) => log.warn({ err }, 'an opening was not noted'));
+function noteOpening(writes: Knex, { id }: ShareRow): void {
+  countOpening(writes, id).catch((err: unknown) => log.warn({ err }, 'an opening was not noted'));
 }
 
 /** Ways a shared list is saved: with the page, or as records. */
@@ -248,8 +186,7 @@ export async function sharedDocument(db: Knex, writes: Knex, secret: string, cop
   const found = await opened(db, writes, secret);
   if (!found?.row.documents) return undefined;
   const { ctx, scope } = found;
-  const copy = (await scoped(ctx, 'copy').where({ id: copyId }).first('source_id', 'kind')) as
-    { source_id: string; kind: CopyHead['kind'] } | undefined;
+  const copy = await kindOfCopy(ctx, copyId);
   if (!copy || copy.kind === 'audio') return undefined;
   if (!(await sourcesIn(ctx, scope)).some(({ id }) => id === copy.source_id)) return undefined;
   return copy.kind === 'page'

@@ -57,3 +57,13 @@ export async function addTag(ctx: Context, ids: readonly string[], given: string
   }
   return revisions;
 }
+
+/** Sources with a tag, those in the bin too. One that went into another keeps its tags as they were, for the case that it comes back. */
+export async function sourcesTagged(ctx: Context, tag: string): Promise<string[]> {
+  const rows = (await scoped(ctx, 'source_tag')
+    .join('source', 'source.id', 'source_tag.source_id')
+    .where('source_tag.tag', tag)
+    .whereNull('source.merged_into')
+    .select('source_tag.source_id as source_id')) as unknown as { source_id: string }[];
+  return rows.map((row) => row.source_id);
+}

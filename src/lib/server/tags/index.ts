@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { change } from '../access/change';
-import { scoped, visible, type Context } from '../access/context';
+import type { Context } from '../access/context';
 import { notHere } from '../access/refusal';
 import { inParts } from '../db/ids';
 import { inTurn } from '../turns';
-import { getPassage, updatePassage } from '../passages/repository';
+import { getPassage, passagesTagged, passageTags, updatePassage } from '../passages/repository';
 import { getSources, updateSource } from '../sources/repository';
+import { sourcesTagged } from '../sources/tagging';
 import { tallied } from '../sources/tallies';
 import { carryLook } from './looks';
 
@@ -21,12 +22,7 @@ export interface TagItem {
 /** The tags of the library's sources and passages, by name. */
 export async function tagsInUse(ctx: Context): Promise<TagItem[]> {
   const sources = await tallied(ctx, 'tag');
-  const passages = (await visible(ctx, 'passage')
-    .join('passage_tag', 'passage_tag.passage_id', 'passage.id')
-    .whereNull('passage.binned')
-    .groupBy('passage_tag.tag')
-    .select('passage_tag.tag as value')
-    .count({ n: '*' })) as unknown as { value: string; n: number }[];
+  const passages = await passageTags(ctx);
   const found = new Map<string, TagItem>();
   const of = (tag: string) => {
     const item = found.get(tag) ?? { tag, sources: 0, passages: 0 };
@@ -63,26 +59,18 @@ export function changeTag(
   const to = said.act === 'rename' ? said.to : undefined;
   const why = to ? `tag ${tag} called ${to}` : `tag ${tag} taken off`;
   return change(ctx, { right: 'edit', of: ['sources', 'passages', 'tags'] }, async (inner) => {
-    // One that went into another keeps its tags as they were, for the case that it comes back.
-    const tagged = (await scoped(inner, 'source_tag')
-      .join('source', 'source.id', 'source_tag.source_id')
-      .where('source_tag.tag', tag)
-      .whereNull('source.merged_into')
-      .select('source_tag.source_id as source_id')) as unknown as { source_id: string }[];
-    const marked = (await visible(inner, 'passage')
-      .join('passage_tag', 'passage_tag.passage_id', 'passage.id')
-      .where('passage_tag.tag', tag)
-      .select('passage.id as id')) as unknown as { id: string }[];
+    const tagged = await sourcesTagged(inner, tag);
+    const marked = await passagesTagged(inner, tag);
     if (tagged.length + marked.length === 0) throw notHere('tag');
     const revisions: string[] = [];
-    for (const part of inParts(tagged.map((row) => row.source_id)))
+    for (const part of inParts(tagged))
       for await (const { id, revision, record } of inTurn(await getSources(inner, part))) {
         const tags = changed(record.retexa.tags, tag, to);
         const next = { ...record, retexa: { ...record.retexa, tags } };
         const { revisionId } = await updateSource(inner, id, revision, { record: next }, why);
         if (revisionId) revisions.push(revisionId);
       }
-    for await (const { id } of inTurn(marked)) {
+    for await (const id of inTurn(marked)) {
       const { revision, tags } = await getPassage(inner, id);
       const { revisionId } = await updatePassage(inner, id, revision, { tags: changed(tags, tag, to) }, why);
       if (revisionId) revisions.push(revisionId);

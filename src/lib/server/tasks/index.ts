@@ -1,16 +1,15 @@
-import type { Knex } from 'knex';
 import { z } from 'zod';
 import { taskWords } from '../../core/forms';
 import { shortLabel } from '../../core/source';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { now } from '../db/ids';
-import { getKept, insertKept, listKept, updateKept } from '../history/kept';
+import { getKept, insertKept, updateKept } from '../history/kept';
 import { getPassage, getPassages } from '../passages/repository';
 import { getSources } from '../sources/repository';
-import { tasks, type Task } from './repository';
+import { taskRows, tasks, type Task, type TaskFilter } from './repository';
 
-export type { Task } from './repository';
+export type { Task, TaskFilter } from './repository';
 
 /** What is changed here. */
 const CHANGE = { right: 'annotate', of: ['tasks', 'passages'] } as const;
@@ -93,33 +92,12 @@ export interface TaskItem extends Task {
   passage?: { line: string; copyId: string | null };
 }
 
-export interface TaskFilter {
-  projectId?: string;
-  sourceId?: string;
-  /** Those ticked off too; without, only those that are still to do. */
-  withDone?: boolean;
-}
-
 /** How long a passage is as the line of a task. */
 const LINE = 90;
 
 /** Living tasks, the soonest due first, then the latest added. */
 export async function listTasks(ctx: Context, filter: TaskFilter, limit = 300): Promise<TaskItem[]> {
-  const found = await listKept(
-    ctx,
-    tasks,
-    (query: Knex.QueryBuilder) => {
-      void query.whereNull('task.binned').orderByRaw('task.done IS NOT NULL, task.due IS NULL, task.due');
-      if (!filter.withDone) void query.whereNull('task.done');
-      if (filter.sourceId) void query.where('task.source_id', filter.sourceId);
-      if (filter.projectId)
-        void query.whereIn(
-          'task.source_id',
-          ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'),
-        );
-    },
-    limit,
-  );
+  const found = await taskRows(ctx, filter, limit);
   const sources = await getSources(ctx, [...new Set(found.flatMap((t) => t.sourceId ?? []))]);
   const labels = new Map(sources.filter((s) => !s.binned).map((s) => [s.id, shortLabel(s.record)]));
   const passages = new Map(

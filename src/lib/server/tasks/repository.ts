@@ -1,4 +1,6 @@
-import type { Keeping, Kept } from '../history/kept';
+import type { Knex } from 'knex';
+import type { Context } from '../access/context';
+import { listKept, type Keeping, type Kept } from '../history/kept';
 
 /** Something to do, on a source or at a passage of it, or on nothing. */
 export interface Task extends Kept {
@@ -51,3 +53,29 @@ export const tasks: Keeping<Task> = {
   },
   searchText: (task) => task.text,
 };
+
+/** Which tasks are listed. */
+export interface TaskFilter {
+  projectId?: string;
+  sourceId?: string;
+  /** Those ticked off too; without, only those that are still to do. */
+  withDone?: boolean;
+}
+
+/** Living tasks, the soonest due first, then the latest added. */
+export const taskRows = (ctx: Context, filter: TaskFilter, limit: number): Promise<Task[]> =>
+  listKept(
+    ctx,
+    tasks,
+    (query: Knex.QueryBuilder) => {
+      void query.whereNull('task.binned').orderByRaw('task.done IS NOT NULL, task.due IS NULL, task.due');
+      if (!filter.withDone) void query.whereNull('task.done');
+      if (filter.sourceId) void query.where('task.source_id', filter.sourceId);
+      if (filter.projectId)
+        void query.whereIn(
+          'task.source_id',
+          ctx.db('filing').where({ project_id: filter.projectId }).select('source_id'),
+        );
+    },
+    limit,
+  );

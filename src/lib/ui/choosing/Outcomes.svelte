@@ -13,7 +13,20 @@
   } from '$lib/core/choosing';
   import type { Choice, Said } from '$lib/server/choosing';
   import type { OutlineSection, Project } from '$lib/server/projects';
-  import { ActionBar, Button, Chart, Checkbox, Input, Menu } from '../kit';
+  import {
+    ActionBar,
+    Button,
+    Chart,
+    Checkbox,
+    Input,
+    Menu,
+    Table,
+    TableBody,
+    TableBodyCell,
+    TableBodyRow,
+    TableHead,
+    TableHeadCell,
+  } from '../kit';
   import { placesFor } from '../outline/tree.svelte';
   import { saveTable } from '../source/table-out';
 
@@ -187,22 +200,21 @@
             that is called {strengthOf(agreed.kappa)}.
           {:else}Both always say the same, so that there is no kappa.{/if}
         </p>
-        <table>
-          <caption class="sr-only">How often they said what</caption>
-          <thead
-            ><tr
-              ><td></td>{#each verdicts as v (v)}<th scope="col"
-                  >{voterName.get(ballot.voters[1]!)}: {VERDICT_WORDS[v].toLowerCase()}</th
-                >{/each}</tr
-            ></thead
+        <Table aria-label="How often they said what">
+          <TableHead
+            ><TableBodyCell></TableBodyCell>{#each verdicts as v (v)}<TableHeadCell scope="col"
+                >{voterName.get(ballot.voters[1]!)}: {VERDICT_WORDS[v].toLowerCase()}</TableHeadCell
+              >{/each}</TableHead
           >
-          <tbody
-            >{#each verdicts as v, i (v)}<tr
-                ><th scope="row">{voterName.get(ballot.voters[0]!)}: {VERDICT_WORDS[v].toLowerCase()}</th
-                >{#each verdicts as other, j (other)}<td>{agreed.table[i]![j]}</td>{/each}</tr
-              >{/each}</tbody
+          <TableBody
+            >{#each verdicts as v, i (v)}<TableBodyRow
+                ><TableHeadCell scope="row"
+                  >{voterName.get(ballot.voters[0]!)}: {VERDICT_WORDS[v].toLowerCase()}</TableHeadCell
+                >{#each verdicts as other, j (other)}<TableBodyCell>{agreed.table[i]![j]}</TableBodyCell
+                  >{/each}</TableBodyRow
+              >{/each}</TableBody
           >
-        </table>
+        </Table>
       </div>
     {/if}
     {#if counted.length}
@@ -296,20 +308,6 @@
     display: grid;
     gap: 10px;
     max-width: 72ch;
-  }
-  table {
-    width: auto;
-    font-size: 13.5px;
-  }
-  th {
-    color: var(--ink-2);
-    font-weight: 550;
-    text-align: left;
-  }
-  th,
-  td {
-    padding: 3px 16px 3px 0;
-    border-bottom: 1px solid var(--rule);
   }
   summary {
     color: var(--ink-2);

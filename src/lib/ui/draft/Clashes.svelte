@@ -1,7 +1,7 @@
 <script lang="ts">
   import { textOfBlock, type DraftPart } from '$lib/core/drafting';
   import Differences from '../frame/Differences.svelte';
-  import { Button } from '../kit';
+  import { Banner, Button } from '../kit';
   import type { Writing } from './writing.svelte';
 
   interface Props {
@@ -16,7 +16,7 @@
 
 {#each writing.clashes as clash (clash.id)}
   {@const mine = now().find((p) => p.id === clash.id)}
-  <div class="clash" role="alert">
+  <Banner look="asked" role="alert">
     <p>
       <b
         >{clash.theirs
@@ -39,19 +39,11 @@
       {#if clash.theirs}<Button small onclick={() => writing.decide(clash.id, 'both')}>Keep both</Button>{/if}
       <Button small look="quiet" onclick={() => onshow(clash.id)}>Show it</Button>
     </p>
-  </div>
+  </Banner>
 {/each}
 
 <style>
-  .clash {
-    display: grid;
-    gap: 5px;
-    padding: 9px 20px;
-    border-bottom: 1px solid var(--rule);
-    background: var(--red-soft);
-    font-size: 13px;
-  }
-  .clash .acts {
+  .acts {
     display: flex;
     gap: 6px;
   }

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Editor } from '@tiptap/core';
   import { onMount } from 'svelte';
-  import { Button, Input } from '../kit';
+  import { Button, Input, Search } from '../kit';
   import { hitsIn, hitsNow, replaceHits, showHits } from './find';
 
   /** Finding words in the text, and putting others in their place. */
@@ -45,9 +45,8 @@
 
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div class="find" role="search" aria-label="In this text" onkeydown={onkey}>
-  <Input
+  <Search
     bind:element={entry}
-    type="search"
     aria-label="Find in the text"
     placeholder="Find"
     bind:value={words}

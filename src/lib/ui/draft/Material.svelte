@@ -83,7 +83,9 @@
         {#if used.has(item.ref)}<b>in the text</b>{/if}
         <span class="put">
           {#if passage?.copyId}
-            <a href="/copies/{passage.copyId}?passage={item.ref}" title="Its place in the document">Place</a>
+            <a href="/copies/{passage.copyId}?passage={item.ref}" data-tip="Its place in the document"
+              >Place</a
+            >
           {/if}
           <Button
             small

@@ -3,7 +3,7 @@
   import { fieldLabel, fieldName, valueText } from '$lib/core/source';
   import type { GroupComparison } from '$lib/server/duplicates';
   import { dateLabel } from '../frame/dates';
-  import { Button } from '../kit';
+  import { Button, Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from '../kit';
   import { parts } from '../frame/differences';
   import RelationSelect from './RelationSelect.svelte';
   import TypedValue from './TypedValue.svelte';
@@ -74,41 +74,39 @@
 </script>
 
 <div class="wide">
-  <table style:min-width="{112 + 216 + c.sources.length * 190}px">
-    <thead>
-      <tr>
-        <th></th>
-        {#each c.sources as source, i (source.id)}
-          <th
-            ><span class="small-label">From {from(i)} · {source.citekey}</span><br /><a
-              href="/sources/{source.id}">added {dateLabel(source.added)}</a
-            >{#if several}<br /><Button
-                small
-                look="quiet"
-                class="-ml-2"
-                aria-label="Keep out {source.label}, from {from(i)}"
-                onclick={() => onout(source.id)}>Keep this out</Button
-              >
-              <div class="link-as">
-                <RelationSelect
-                  label="Link {source.label}, from {from(i)}, with the others"
-                  words="Link it as…"
-                  onkind={(kind) => onrelate(source.id, kind)}
-                />
-              </div>{/if}</th
-          >
-        {/each}
-        <th class="small-label">Kept</th>
-      </tr>
-    </thead>
-    <tbody>
+  <Table style="min-width: {112 + 216 + c.sources.length * 190}px">
+    <TableHead>
+      <TableHeadCell></TableHeadCell>
+      {#each c.sources as source, i (source.id)}
+        <TableHeadCell
+          ><span class="small-label">From {from(i)} · {source.citekey}</span><br /><a
+            href="/sources/{source.id}">added {dateLabel(source.added)}</a
+          >{#if several}<br /><Button
+              small
+              look="quiet"
+              class="-ml-2"
+              aria-label="Keep out {source.label}, from {from(i)}"
+              onclick={() => onout(source.id)}>Keep this out</Button
+            >
+            <div class="link-as">
+              <RelationSelect
+                label="Link {source.label}, from {from(i)}, with the others"
+                words="Link it as…"
+                onkind={(kind) => onrelate(source.id, kind)}
+              />
+            </div>{/if}</TableHeadCell
+        >
+      {/each}
+      <TableHeadCell class="small-label">Kept</TableHeadCell>
+    </TableHead>
+    <TableBody>
       {#each c.proposals as { field, from: proposed, why, check }, i (field)}
         {@const pick = kept(field, proposed)}
-        <tr class:current={i === row}>
-          <th class="small-label" scope="row">{label(field)}</th>
+        <TableBodyRow class={i === row ? 'current' : ''}>
+          <TableHeadCell class="small-label" scope="row">{label(field)}</TableHeadCell>
           {#each c.sources as source, at (source.id)}
             {@const mine = text(field, at)}
-            <td class:kept={pick === at}>
+            <TableBodyCell class={pick === at ? 'kept' : ''}>
               <Button
                 look="bare"
                 aria-pressed={pick === at}
@@ -120,9 +118,9 @@
                       class:more={part.differs && pick === at}>{part.text}</span
                     >{/each}{:else}–{/if}
               </Button>
-            </td>
+            </TableBodyCell>
           {/each}
-          <td class="reason">
+          <TableBodyCell class="reason">
             {#if typing && i === row}
               <TypedValue
                 {field}
@@ -140,13 +138,13 @@
                   >check</span
                 >{/if}
             {/if}
-          </td>
-        </tr>
+          </TableBodyCell>
+        </TableBodyRow>
       {/each}
       {#if c.same.length}
-        <tr>
-          <th class="small-label" scope="row">Same in {several ? 'all' : 'both'}</th>
-          <td colspan={c.sources.length + 1} class="same">
+        <TableBodyRow>
+          <TableHeadCell class="small-label" scope="row">Same in {several ? 'all' : 'both'}</TableHeadCell>
+          <TableBodyCell colspan={c.sources.length + 1} class="same">
             {#if agreeing}
               <dl>
                 {#each c.same as field (field)}<dt class="small-label">{label(field)}</dt>
@@ -156,16 +154,17 @@
             <Button look="link" aria-expanded={agreeing} onclick={() => (agreeing = !agreeing)}
               >{agreeing ? 'Fold away' : c.same.map((f) => fieldName(f)).join(', ')}</Button
             >
-          </td>
-        </tr>
+          </TableBodyCell>
+        </TableBodyRow>
       {/if}
-      <tr>
-        <th class="small-label" scope="row">Comes along</th>
-        {#each c.sources as source (source.id)}<td class="along">{along(source)}</td>{/each}
-        <td class="reason font-semibold">{together}</td>
-      </tr>
-    </tbody>
-  </table>
+      <TableBodyRow>
+        <TableHeadCell class="small-label" scope="row">Comes along</TableHeadCell>
+        {#each c.sources as source (source.id)}<TableBodyCell class="along">{along(source)}</TableBodyCell
+          >{/each}
+        <TableBodyCell class="reason font-semibold">{together}</TableBodyCell>
+      </TableBodyRow>
+    </TableBody>
+  </Table>
 </div>
 
 <style>
@@ -180,41 +179,43 @@
   .wide {
     overflow-x: auto;
   }
-  table {
+  .wide :global(table) {
+    font-size: 14px;
     width: 100%;
     border-collapse: collapse;
     table-layout: fixed;
   }
-  thead th {
+  .wide :global(thead th) {
+    font-size: 14px;
     padding: 6px 12px;
     border-bottom: 1px solid var(--edge);
     text-align: left;
     line-height: 1.35;
     vertical-align: top;
   }
-  thead th:first-child {
+  .wide :global(thead th:first-child) {
     width: 112px;
   }
-  thead th:last-child {
+  .wide :global(thead th:last-child) {
     width: 216px;
   }
-  thead a:hover {
+  .wide :global(thead a:hover) {
     text-decoration: underline;
   }
-  tbody th {
+  .wide :global(tbody th) {
     padding: 8px 8px;
     text-align: left;
     vertical-align: top;
   }
-  tbody tr {
+  .wide :global(tbody tr) {
     border-bottom: 1px solid var(--rule);
   }
-  td {
+  .wide :global(td) {
     padding: 0;
     vertical-align: top;
     overflow-wrap: anywhere;
   }
-  td:not(.reason, .same) :global(button) {
+  .wide :global(td:not(.reason, .same) button) {
     width: 100%;
     min-height: 36px;
     max-height: 130px;
@@ -225,7 +226,7 @@
     cursor: pointer;
     overflow-y: auto;
   }
-  td.kept:not(.reason) :global(button) {
+  .wide :global(td.kept:not(.reason) button) {
     border-left-color: var(--green-pencil);
     background: var(--green-soft);
     color: var(--ink);
@@ -237,12 +238,10 @@
   .more {
     background: color-mix(in srgb, var(--green-pencil) 16%, transparent);
   }
-  .reason,
-  .along,
-  .same {
+  .wide :global(:is(.reason, .along, .same)) {
     padding: 8px 12px;
   }
-  .along {
+  .wide :global(.along) {
     padding-left: 15px;
   }
   dl {
@@ -251,7 +250,7 @@
     gap: 3px 12px;
     margin-bottom: 6px;
   }
-  tr.current {
+  .wide :global(tr.current) {
     box-shadow: inset 0 0 0 1px var(--thread);
   }
 </style>

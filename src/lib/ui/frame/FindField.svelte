@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Input } from '../kit';
+  import { Search } from '../kit';
   import { debounce } from './client';
   import { narrow, narrowedBy } from './narrowing';
 
@@ -16,11 +16,10 @@
   const set = debounce(() => narrow({ q: field?.value.trim() || undefined }), 200);
 </script>
 
-<Input
+<Search
   look="chip"
-  class={[wide ? 'w-[230px]!' : 'w-[150px]!', 'cursor-text']}
+  class={wide ? 'w-[230px]' : 'w-[160px]'}
   bind:element={field}
-  type="search"
   placeholder="Find in these"
   aria-label="Find in these {what}"
   value={first}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox, Dialog, Input, Key } from '../kit';
+  import { Button, Dialog, Input, Key, Toggle } from '../kit';
   import { choices, keepChoices } from './actions.svelte';
   import { ACTIONS, FIXED, heldBy, isCharacter, keyOf, pressed, shownKey } from './keys';
 
@@ -55,6 +55,7 @@
               {:else if canChange(id)}
                 <Button
                   look="bare"
+                  class="min-h-6 min-w-6"
                   title="Change this key"
                   aria-label="Change the key for {name}"
                   onclick={() => ([changing, trouble] = [id, ''])}
@@ -81,9 +82,7 @@
   </div>
   {#if trouble}<p class="pencil-red" role="alert">{trouble}</p>{/if}
   <div class="flex flex-wrap items-center gap-4 border-t border-rule pt-3">
-    <label class="flex items-center gap-2"
-      ><Checkbox bind:checked={choices.charactersOff} onchange={keepChoices} /> Switch single characters off</label
-    >
+    <Toggle bind:checked={choices.charactersOff} onchange={keepChoices}>Switch single characters off</Toggle>
     <span class="flex-1"></span>
     <span class="small-label">Choose a key to change it.</span>
     <Button small onclick={asShipped}>All as they came</Button>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Badge } from '../kit';
   import type { SavedQuery } from '$lib/server/queries';
   import type { Counts } from '$lib/server/overview';
   import { page } from '$app/state';
@@ -51,10 +52,10 @@
 </script>
 
 {#snippet count(id: string)}
-  {#if waiting[id]}<span class="waiting" title="{waiting[id]} waiting"
-      >{waiting[id].toLocaleString('en')}</span
+  {#if waiting[id]}<Badge look="waiting" data-tip="{waiting[id].toLocaleString('en')} waiting"
+      >{waiting[id].toLocaleString('en')}</Badge
     >
-  {:else if held[id]}<span class="count">{held[id].toLocaleString('en')}</span>{/if}
+  {:else if held[id]}<Badge>{held[id].toLocaleString('en')}</Badge>{/if}
 {/snippet}
 
 <nav class="path" aria-label="The work, step by step" bind:this={nav}>
@@ -65,7 +66,7 @@
           {href}
           aria-current={here(href) ? 'page' : undefined}
           aria-keyshortcuts={keyFor(`go ${id}`)}
-          title="{name} ({keyFor(`go ${id}`) ?? 'no key'})"
+          data-tip="{name} ({keyFor(`go ${id}`) ?? 'no key'})"
         >
           <span class="knot" aria-hidden="true">{i + 1}</span>
           <span class="name">{name}</span>
@@ -156,21 +157,6 @@
   }
   .name {
     flex: 1;
-  }
-  .count {
-    color: var(--ink-3);
-    font-size: 12.5px;
-    font-weight: 500;
-  }
-  .waiting {
-    min-width: 23px;
-    padding: 1px 7px;
-    border-radius: 11px;
-    background: var(--blue-soft);
-    color: var(--blue-pencil);
-    font-size: 12.5px;
-    font-weight: 700;
-    text-align: center;
   }
   @media (max-width: 760px) {
     .path {

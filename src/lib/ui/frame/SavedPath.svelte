@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Badge } from '../kit';
   import { page } from '$app/state';
   import { filtersAsQuery } from '$lib/core/query';
   import type { SavedQuery } from '$lib/server/queries';
@@ -30,10 +31,10 @@
         <a
           href="/sources?q={encodeURIComponent(query)}"
           aria-current={now === query ? 'page' : undefined}
-          title={query}
+          data-tip={query}
         >
           <span class="name">{name}</span>
-          {#if found[id] !== undefined}<span class="count">{found[id].toLocaleString('en')}</span>{/if}
+          {#if found[id] !== undefined}<Badge>{found[id].toLocaleString('en')}</Badge>{/if}
         </a>
       </li>
     {/each}
@@ -67,11 +68,6 @@
     flex: 1;
     min-width: 0;
     overflow-wrap: anywhere;
-  }
-  .count {
-    color: var(--ink-3);
-    font-size: 12px;
-    font-variant-numeric: tabular-nums;
   }
   @media (max-width: 760px) {
     .saved {

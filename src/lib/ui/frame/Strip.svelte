@@ -5,7 +5,7 @@
   import type { LibraryOf } from '$lib/server/libraries';
   import type { Project } from '$lib/server/projects';
   import CaptureField from '../capture/CaptureField.svelte';
-  import { allows, Button, Input, Key } from '../kit';
+  import { Button, Key, Search, allows } from '../kit';
   import PersonMenu from '../people/PersonMenu.svelte';
   import { keyFor } from './actions.svelte';
   import Mark from './Mark.svelte';
@@ -58,10 +58,9 @@
     {#if allows('edit')}<CaptureField bind:this={capture} projectId={data.projectId} />{/if}
   </div>
   <form class="search" onsubmit={find} role="search" aria-label="Search">
-    <Input
+    <Search
       look="bare"
       bind:element={search}
-      type="search"
       placeholder="Search everything"
       aria-label="Search everything"
       value={page.url.pathname === '/search' ? page.url.searchParams.get('q') : ''}
@@ -120,14 +119,15 @@
   .search :global(input) {
     width: 100%;
     height: 32px;
-    padding: 0 30px 0 11px;
+    padding-right: 30px !important;
     border: 1px solid #4a6b79;
     border-radius: 6px;
     background: transparent;
     color: #fff;
     font-size: 13.5px;
   }
-  .search :global(input::placeholder) {
+  .search :global(input::placeholder),
+  .search :global(svg) {
     color: #b9cbd2;
   }
   .search :global(input:focus) {
@@ -155,6 +155,9 @@
     .brand span,
     .search .hint {
       display: none;
+    }
+    .search :global(input) {
+      padding-right: 4px !important;
     }
     .project,
     .search {

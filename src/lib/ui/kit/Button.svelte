@@ -8,7 +8,7 @@
   import { allows } from './rights';
   import { buttonLook, OURS, type ButtonLook } from './looks';
 
-  type Props = Omit<HTMLButtonAttributes, 'class'> &
+  type Props = Omit<HTMLButtonAttributes, 'class' | 'title'> &
     Pick<HTMLAnchorAttributes, 'href' | 'download' | 'target' | 'rel'> & {
       look?: ButtonLook;
       small?: boolean;
@@ -16,6 +16,8 @@
       keys?: string | undefined;
       /** What one must be allowed to do in the library; to who may not, it is not shown. */
       needs?: Right;
+      /** What it does, in more words than it shows: shown where the pointer rests on it or the focus comes by keys. */
+      title?: string | null | undefined;
       class?: ClassValue;
       children?: Snippet;
     };
@@ -24,16 +26,22 @@
     small = false,
     keys,
     needs,
+    title,
     disabled = false,
     class: className,
     children,
     ...rest
   }: Props = $props();
   const worn = $derived(clsx(buttonLook({ look, small, disabled: Boolean(disabled) }), className));
+  const told = $derived({
+    'data-tip': title,
+    'aria-description': title === rest['aria-label'] ? undefined : title,
+  });
 </script>
 
 {#if !needs || allows(needs)}<Button
     {...rest as object}
+    {...told as object}
     disabled={Boolean(disabled)}
     color={OURS}
     size={OURS}

@@ -21,6 +21,6 @@
   } = $props();
 </script>
 
-<span {title}>
+<span data-tip={title}>
   <Radio bind:group={group as string} {value} {name} {onchange} color={OURS}>{@render children()}</Radio>
 </span>

@@ -48,3 +48,31 @@ export const fieldLook = tv({
   defaultVariants: { look: 'field' },
 });
 export type FieldLook = 'field' | 'chip' | 'bare';
+
+/** The looks of a badge: a number of what is there, of what waits for somebody, or a tag. */
+export const badgeLook = tv({
+  base: 'rounded-[14px] leading-[1.4] whitespace-nowrap tabular-nums',
+  variants: {
+    look: {
+      count: 'rounded-none px-0 py-0 text-[12.5px] font-medium text-ink-3',
+      waiting: 'min-w-[23px] bg-blue-soft px-[7px] py-px text-[12.5px] font-bold text-blue-pencil',
+      tag: 'min-h-7 gap-[5px] border border-edge px-3 py-0.5 text-xs font-[550] text-ink',
+      part: 'gap-1.5 border border-thread bg-thread-soft px-3 py-0.5 text-xs font-[550] text-ink',
+    },
+  },
+});
+export type BadgeLook = 'count' | 'waiting' | 'tag' | 'part';
+
+/** The looks of a banner: something said, or something wrong. */
+export const bannerLook = tv({
+  base: 'static z-auto block w-full flex-[1_0_100%] border-0 px-[26px] py-[7px] text-[13.5px] dark:border-0',
+  variants: {
+    look: {
+      said: 'border-t border-rule bg-transparent text-ink-2 dark:border-t dark:border-rule dark:bg-transparent',
+      wrong: 'bg-red-soft font-semibold text-red-pencil dark:bg-red-soft',
+      asked:
+        'border-b border-rule bg-red-soft px-5 py-[9px] text-ink dark:border-b dark:border-rule dark:bg-red-soft',
+    },
+  },
+});
+export type BannerLook = 'said' | 'wrong' | 'asked';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox, Dialog, Input, Select } from '../kit';
+  import { Button, Checkbox, Dialog, Input, Search, Select } from '../kit';
   import { untrack } from 'svelte';
   import { ArrowDownOutline, ArrowUpOutline, CloseOutline } from 'flowbite-svelte-icons';
   import { LOCATOR_LABELS, locatorName, type Locator } from '$lib/core/passages';
@@ -140,8 +140,7 @@
     {/each}
   </ol>
   <div class="more">
-    <Input
-      type="search"
+    <Search
       aria-label="Another work"
       placeholder="Another work: words of its author or title"
       bind:value={wanted}

@@ -31,7 +31,7 @@
       {#if entry.findings.length}
         <a
           href="/sources/{entry.id}#f-{entry.findings[0]!.field}"
-          title="Go to {fieldLabel(entry.findings[0]!.field)}"
+          data-tip="Go to {fieldLabel(entry.findings[0]!.field)}"
           ><Findings findings={entry.findings} complete={false} /></a
         >
       {/if}
@@ -58,7 +58,7 @@
         <p class="lacks">
           lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<Button
               look="link"
-              title="{style} prints it; go to {fieldLabel(field)}"
+              data-tip="{style} prints it; go to {fieldLabel(field)}"
               onclick={() => goto(`/sources/${entry.id}#f-${field}`)}>{fieldName(field)}</Button
             >{/each}
         </p>

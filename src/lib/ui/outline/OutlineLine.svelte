@@ -78,7 +78,7 @@
     >{line.item.words || 'Nothing written yet'}</span
   >
   <span class="margin">
-    {#if bare}<span class="pencil-blue" title="No source or passage stands behind it in this section"
+    {#if bare}<span class="pencil-blue" data-tip="No source or passage stands behind it in this section"
         >no evidence behind it</span
       >{/if}
   </span>

@@ -77,7 +77,8 @@
         >
           {#each ROLES as role (role)}<option value={role}>{ROLE_WORDS[role].name}</option>{/each}
         </Select>
-      {:else}<span class="role" title="One {ROLE_WORDS[member.role].may}">{ROLE_WORDS[member.role].name}</span
+      {:else}<span class="role" data-tip="One {ROLE_WORDS[member.role].may}"
+          >{ROLE_WORDS[member.role].name}</span
         >{/if}
       <span class="acts">
         {#if keeps && !member.self}<Button small look="quiet" onclick={() => giveBack(member)}

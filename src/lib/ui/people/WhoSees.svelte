@@ -13,7 +13,7 @@
 </script>
 
 <div class="sees">
-  <label class="private" title="Not shown to others the library is shared with"
+  <label class="private" data-tip="Not shown to others the library is shared with"
     ><Checkbox
       bind:checked={() => visibility === 'private', (only) => (visibility = only ? 'private' : 'library')}
     />

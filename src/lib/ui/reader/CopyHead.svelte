@@ -4,7 +4,7 @@
   import type { Renewal } from '$lib/server/passages';
   import { SearchOutline } from 'flowbite-svelte-icons';
   import { keyFor } from '../frame/actions.svelte';
-  import { Button, PageHead, Select } from '../kit';
+  import { Button, PageHead, Select, Trail } from '../kit';
   import Here from '../people/Here.svelte';
   import CopyOut from './CopyOut.svelte';
   import QuietReading from './QuietReading.svelte';
@@ -82,9 +82,9 @@
 </script>
 
 <PageHead>
-  <a class="small-label" href="/sources">‹ Sources</a>
+  <Trail above={[{ href: '/sources', name: 'Sources' }]} />
   <h1 class="serif">{source.label}</h1>
-  <span class="sub what" title={source.title}
+  <span class="sub what" data-tip={source.title}
     >{copies.length === 1 ? `${copyKind(copy)}, captured ${dateLabel(copy.captured)}` : ''}</span
   >
   <Here source={source.id} />

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { ContentsEntry } from '$lib/server/copies';
   import { call } from '../frame/client';
-  import { Button } from '../kit';
+  import { Button, Tabs } from '../kit';
   import { virtualRows } from '../kit/virtual-rows.svelte';
   import ContentsList from './ContentsList.svelte';
   import type { Leaves } from './leaves';
@@ -54,14 +54,19 @@
 </script>
 
 <ReaderPanel label="Contents and pages">
-  <div class="choice" role="group">
-    <Button small look="chip" aria-pressed={shows === 'contents'} onclick={() => (shows = 'contents')}
-      >Contents</Button
-    >
-    <Button small look="chip" aria-pressed={shows === 'pages'} onclick={() => (shows = 'pages')}>Pages</Button
-    >
-  </div>
-  {#if shows === 'contents'}
+  <Tabs
+    label="Contents and pages"
+    tabs={[
+      { id: 'contents', name: 'Contents' },
+      { id: 'pages', name: 'Pages' },
+    ]}
+    bind:selected={shows}
+    children={shown}
+  />
+</ReaderPanel>
+
+{#snippet shown(what: typeof shows)}
+  {#if what === 'contents'}
     <ContentsList
       entries={(contents ?? []).map(({ title, depth, leaf: n }) => ({
         title,
@@ -94,14 +99,9 @@
       </div>
     </div>
   {/if}
-</ReaderPanel>
+{/snippet}
 
 <style>
-  .choice {
-    display: flex;
-    gap: 6px;
-    padding: 8px;
-  }
   .pages {
     flex: 1;
     min-height: 0;

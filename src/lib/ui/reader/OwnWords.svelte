@@ -1,6 +1,6 @@
 <script lang="ts">
   import { overlap, RUN_LIMIT, type Borrowed } from '$lib/core/passages';
-  import { Checkbox, Textarea } from '../kit';
+  import { Textarea, Toggle } from '../kit';
 
   interface Props {
     /** The words of the work, which one's own are held against. */
@@ -68,10 +68,10 @@
 <div class="own">
   <div class="head">
     <label class="small-label" for={id}>In my own words</label>
-    {#if oncover}<label
-        class="cover"
-        title="Write it from memory: the passage cannot be read in the document meanwhile"
-        ><Checkbox checked={covered} onchange={(e) => oncover(e.currentTarget.checked)} /> Cover the original</label
+    {#if oncover}<span data-tip="Write it from memory: the passage cannot be read in the document meanwhile"
+        ><Toggle checked={covered} onchange={(e) => oncover(e.currentTarget.checked)}
+          >Cover the original</Toggle
+        ></span
       >{/if}
   </div>
   <div class="field">
@@ -95,13 +95,6 @@
     align-items: center;
     justify-content: space-between;
     gap: 8px;
-  }
-  .cover {
-    display: flex;
-    gap: 5px;
-    align-items: center;
-    color: var(--ink-2);
-    font-size: 12px;
   }
   .field {
     position: relative;

@@ -85,7 +85,7 @@
 {#each data.copies as copy (copy.id)}
   <p class="copy">
     <a class="link capital" href="/copies/{copy.id}">{copyKind(copy)}, captured {dateLabel(copy.captured)}</a>
-    <span class="small-label" title="SHA-256 {copy.sha256}"
+    <span class="small-label" data-tip="SHA-256 {copy.sha256}"
       >{copy.address} · {Math.ceil(copy.size / 1024)} KB · SHA-256 {copy.sha256.slice(0, 12)}…</span
     >
   </p>

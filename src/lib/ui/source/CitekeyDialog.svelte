@@ -1,5 +1,17 @@
 <script lang="ts">
-  import { Button, Checkbox, Dialog, Select } from '../kit';
+  import {
+    Badge,
+    Button,
+    Checkbox,
+    Dialog,
+    Select,
+    Table,
+    TableBody,
+    TableBodyCell,
+    TableBodyRow,
+    TableHead,
+    TableHeadCell,
+  } from '../kit';
   import {
     CITEKEY_BETWEEN,
     CITEKEY_PART_LABELS,
@@ -69,18 +81,20 @@
         <p class="small-label">Made of</p>
         <ol class="parts">
           {#each pattern.parts as part, i (part)}
-            <li class="part">
-              {#if i > 0}<Button
-                  look="bare"
-                  aria-label="{CITEKEY_PART_LABELS[part]}: earlier"
-                  onclick={() => move(i, -1)}>‹</Button
-                >{/if}
-              {CITEKEY_PART_LABELS[part]}
-              {#if pattern.parts.length > 1}<Button
-                  look="bare"
-                  aria-label="Leave out {CITEKEY_PART_LABELS[part]}"
-                  onclick={() => (pattern!.parts = pattern!.parts.filter((p) => p !== part))}>×</Button
-                >{/if}
+            <li>
+              <Badge look="part">
+                {#if i > 0}<Button
+                    look="bare"
+                    aria-label="{CITEKEY_PART_LABELS[part]}: earlier"
+                    onclick={() => move(i, -1)}>‹</Button
+                  >{/if}
+                {CITEKEY_PART_LABELS[part]}
+                {#if pattern.parts.length > 1}<Button
+                    look="bare"
+                    aria-label="Leave out {CITEKEY_PART_LABELS[part]}"
+                    onclick={() => (pattern!.parts = pattern!.parts.filter((p) => p !== part))}>×</Button
+                  >{/if}
+              </Badge>
             </li>
           {/each}
         </ol>
@@ -98,12 +112,16 @@
           {#each CITEKEY_BETWEEN as sign (sign)}<option value={sign}>{NAMES[sign]}</option>{/each}
         </Select></label
       >
-      <table aria-label="Keys as they would be" aria-live="polite">
-        <thead><tr><th>now</th><th>made so</th></tr></thead>
-        <tbody>
-          {#each shown as key (key.id)}<tr><td>{key.now}</td><td><strong>{key.made}</strong></td></tr>{/each}
-        </tbody>
-      </table>
+      <Table aria-label="Keys as they would be" aria-live="polite">
+        <TableHead><TableHeadCell>now</TableHeadCell><TableHeadCell>made so</TableHeadCell></TableHead>
+        <TableBody>
+          {#each shown as key (key.id)}<TableBodyRow
+              ><TableBodyCell class="break-all">{key.now}</TableBodyCell><TableBodyCell class="break-all"
+                ><strong>{key.made}</strong></TableBodyCell
+              ></TableBodyRow
+            >{/each}
+        </TableBody>
+      </Table>
       <label class="flex items-center gap-2"
         ><Checkbox bind:checked={renew} /> Give the {ids.length.toLocaleString('en')} listed here new keys now</label
       >
@@ -121,32 +139,5 @@
     flex-wrap: wrap;
     gap: 6px;
     margin-top: 6px;
-  }
-  .part {
-    padding: 2px 12px;
-    border: 1px solid var(--thread);
-    border-radius: 14px;
-    background: var(--thread-soft);
-    font-size: 12px;
-    font-weight: 550;
-  }
-  .parts li {
-    display: inline-flex;
-    gap: 6px;
-    align-items: center;
-  }
-  table {
-    width: 100%;
-    font-size: 13px;
-  }
-  th {
-    color: var(--ink-3);
-    font-size: 12px;
-    font-weight: 650;
-    text-align: left;
-  }
-  td {
-    padding: 2px 12px 2px 0;
-    word-break: break-all;
   }
 </style>

@@ -111,7 +111,7 @@
       data-mark
       class="mark {mark.pencil === 'none' ? 'has' : `pencil-${mark.pencil}`}"
       class:hidden={i >= fits}
-      title={mark.has ? `${mark.text} ${mark.has}` : mark.text}>{@render shown(mark)}</span
+      data-tip={mark.has ? `${mark.text} ${mark.has}` : mark.text}>{@render shown(mark)}</span
     >
     {#if left && i === fits - 1}
       <Button

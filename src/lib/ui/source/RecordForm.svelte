@@ -156,7 +156,7 @@
         {/if}
       </div>
     {/each}
-    {#if origin}<div class="origin" title={origin.why ?? ''}>
+    {#if origin}<div class="origin" data-tip={origin.why ?? ''}>
         {ORIGIN_LABELS[origin.kind]}{origin.kind === 'file' && origin.why
           ? `, ${origin.why.replace(/^from /, '')}`
           : ''}

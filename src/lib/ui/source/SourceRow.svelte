@@ -41,7 +41,7 @@
 {#if columns}
   {#each columns as column (column.id)}
     {@const text = column.text(item)}
-    <div class="cell {column.look ?? ''}" role="gridcell" title={text}>
+    <div class="cell {column.look ?? ''}" role="gridcell" data-tip={text}>
       {#if column.leads}<a href="/sources/{item.id}" draggable="false" {tabindex}>{text}</a>{:else}{text}{/if}
     </div>
   {/each}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { allows, Button, Input } from '../kit';
+  import { Badge, Button, Input, allows } from '../kit';
   import TagName from './TagName.svelte';
   interface Props {
     tags: string[];
@@ -25,13 +25,13 @@
 
 <div class="flex flex-wrap items-center gap-1.5">
   {#each tags as tag (tag)}
-    <span class="tag"
+    <Badge look="tag"
       ><TagName {tag} />
       <Button
         look="bare"
         aria-label="Remove tag {tag}"
         onclick={() => onchange(tags.filter((t) => t !== tag))}>×</Button
-      ></span
+      ></Badge
     >
   {/each}
   <Input
@@ -76,16 +76,5 @@
     gap: 2px 4px;
     align-items: baseline;
     margin-top: 4px;
-  }
-  .tag {
-    display: inline-flex;
-    align-items: center;
-    gap: 5px;
-    min-height: 28px;
-    padding: 2px 12px;
-    border: 1px solid var(--edge);
-    border-radius: 14px;
-    font-size: 12px;
-    font-weight: 550;
   }
 </style>

@@ -66,4 +66,4 @@
   const label = $derived(TYPE_LABELS[type as CslType] ?? type);
 </script>
 
-<span title={label} class={className}><Glyph size="sm" ariaLabel={label} strokeWidth="1.6" /></span>
+<span data-tip={label} class={className}><Glyph size="sm" ariaLabel={label} strokeWidth="1.6" /></span>

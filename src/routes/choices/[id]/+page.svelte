@@ -6,7 +6,7 @@
   import Ordering from '$lib/ui/choosing/Ordering.svelte';
   import Outcomes from '$lib/ui/choosing/Outcomes.svelte';
   import { change } from '$lib/ui/frame/toasts.svelte';
-  import { Button, PageHead } from '$lib/ui/kit';
+  import { Button, PageHead, Trail } from '$lib/ui/kit';
 
   let { data } = $props();
   const choice = $derived(data.choice);
@@ -31,6 +31,7 @@
 <svelte:head><title>{choice.name} · Choices · Retexa</title></svelte:head>
 
 <PageHead>
+  <Trail above={[{ href: '/choices', name: 'Choices' }]} />
   <h1>{choice.name}</h1>
   <span class="sub"
     >{WAY_WORDS[choice.way].name.toLowerCase()}, asked by {choice.ownerId === data.personId

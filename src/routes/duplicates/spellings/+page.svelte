@@ -6,7 +6,7 @@
   import { call } from '$lib/ui/frame/client';
   import { renewed } from '$lib/ui/frame/live.svelte';
   import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
-  import { Button, Empty, PageHead } from '$lib/ui/kit';
+  import { Button, Empty, PageHead, Trail } from '$lib/ui/kit';
 
   let { data } = $props();
   let busy = $state(false);
@@ -73,6 +73,7 @@
 <svelte:head><title>Spellings · Retexa</title></svelte:head>
 
 <PageHead>
+  <Trail above={[{ href: '/duplicates', name: 'Duplicates' }]} />
   <h1>One name, several spellings</h1>
   <span class="sub">{data.groups.length ? `${many(data.totals[data.kind], 'name')} · surest first` : ''}</span
   >
@@ -94,7 +95,6 @@
       aria-expanded={apartShown}
       onclick={() => (apartShown = !apartShown)}>{many(data.apart.length, 'pair')} kept apart</Button
     >{/if}
-  <Button look="link" href="/duplicates">Duplicates</Button>
 </PageHead>
 
 <KeptApart

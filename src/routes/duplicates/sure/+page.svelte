@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox, Empty, PageHead } from '$lib/ui/kit';
+  import { Button, Checkbox, Empty, PageHead, Trail } from '$lib/ui/kit';
   import { fieldName } from '$lib/core/source';
   import type { ShownReference } from '$lib/server/lists';
   import Reference from '$lib/ui/source/Reference.svelte';
@@ -35,6 +35,7 @@
 <svelte:head><title>Sure duplicates · Retexa</title></svelte:head>
 
 <PageHead>
+  <Trail above={[{ href: '/duplicates', name: 'Duplicates' }]} />
   <h1>Surely one work</h1>
   <span class="sub"
     >{data.total > data.groups.length

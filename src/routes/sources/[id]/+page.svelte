@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { allows, Button, Input, PageHead } from '$lib/ui/kit';
+  import { Button, Input, PageHead, Trail, allows } from '$lib/ui/kit';
   import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import AsPrinted from '$lib/ui/source/AsPrinted.svelte';
@@ -74,7 +74,7 @@
 <svelte:window onkeydown={onkey} />
 
 <PageHead>
-  <a class="small-label" href={backTo}>‹ Sources</a>
+  <Trail above={[{ href: backTo, name: 'Sources' }]} />
   {#if at !== -1 && walk.total > 1}
     <span class="walk small-label">
       <Button

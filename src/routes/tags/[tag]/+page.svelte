@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { asking } from '$lib/core/query';
   import { locatorText } from '$lib/core/passages';
-  import { Button, PageHead } from '$lib/ui/kit';
+  import { Button, PageHead, Trail } from '$lib/ui/kit';
   import Reference from '$lib/ui/source/Reference.svelte';
   import TagChanges from '$lib/ui/source/TagChanges.svelte';
   import TagName from '$lib/ui/source/TagName.svelte';
@@ -35,6 +35,7 @@
 {/snippet}
 
 <PageHead>
+  <Trail above={[{ href: '/tags', name: 'Tags' }]} />
   <h1><TagName {tag} /></h1>
   <span class="sub"
     >{count(data.tag.sources, 'source')}, {count(data.tag.passages, 'passage')} in the library{group
