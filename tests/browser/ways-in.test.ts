@@ -375,14 +375,26 @@ describe('leads', () => {
   });
   it('a pasted list is cut into its references, the ones here marked; one goes on by hand', async () => {
     await me.type('Works met while reading: paste a reference, or a whole list of them', '');
-    await me.page.focus('#new-leads');
-    for (const line of [
-      'Sato, Y. (2020). Turbines in old wheelhouses. Small Hydropower Review, 9(2), 33–51.',
-      'Barrow, E. M. (1998). Grain and tide: A history. Strand University Press.',
-    ]) {
-      await me.page.keyboard.type(line);
-      await me.page.keyboard.press('Enter');
-    }
+    const paste = async () => {
+      await me.page.focus('#new-leads');
+      for (const line of [
+        'Sato, Y. (2020). Turbines in old wheelhouses. Small Hydropower Review, 9(2), 33–51.',
+        'Barrow, E. M. (1998). Grain and tide: A history. Strand University Press.',
+      ]) {
+        await me.page.keyboard.type(line);
+        await me.page.keyboard.press('Enter');
+      }
+    };
+    await paste();
+    // Called away before it is kept: it is there again.
+    await me.open('/sources');
+    await me.open('/leads');
+    await me.press('Keep 2 as leads');
+    await me.see('Surely one you have: Sato 2020', '.leads');
+    expect(await me.page.$eval('#new-leads', (field) => (field as HTMLTextAreaElement).value)).toBe('');
+    await me.press('Undo', '.toasts');
+    await me.gone('Surely one you have: Sato 2020');
+    await paste();
     await me.press('Keep 2 as leads');
     await me.see('Surely one you have: Sato 2020', '.leads');
     await me.page.$$eval('[data-lead]', (all) => {

@@ -1,9 +1,11 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { Button, Checkbox, FileButton, FileDrop, PageHead, Textarea } from '$lib/ui/kit';
   import { READABLE } from '$lib/core/formats';
   import type { FirstOf } from '$lib/server/lists';
   import { call } from '$lib/ui/frame/client';
   import ImportChoices from '$lib/ui/capture/ImportChoices.svelte';
+  import { drafts } from '$lib/ui/frame/drafts';
   import { timeLabel } from '$lib/ui/frame/dates';
   import JobGoing from '$lib/ui/capture/JobGoing.svelte';
   import { actOn, isGoing } from '$lib/ui/capture/jobs';
@@ -11,8 +13,17 @@
 
   let { data } = $props();
   let toIntake = $state(false);
+  const BEGUN = 'import';
   let pasted = $state('');
-  let input: HTMLInputElement | undefined = $state();
+  let pasting = $state(false);
+  onMount(() => {
+    pasted = drafts.find<string>(BEGUN) ?? '';
+    pasting = pasted !== '';
+  });
+  $effect(() => {
+    if (pasted.trim()) drafts.keep(BEGUN, pasted);
+    else drafts.drop(BEGUN);
+  });
   const project = $derived(data.projects.find((p) => p.id === data.projectId));
 
   async function bring(name: string, body: Blob) {
@@ -22,7 +33,6 @@
   }
   async function files(list: FileList | File[] | null | undefined) {
     for (const file of list ?? []) await bring(file.name, file);
-    if (input) input.value = '';
   }
   async function takeBack(id: string) {
     const made = await actOn<{ revisions: string[]; left: string[] }>(id, 'take-back');
@@ -71,7 +81,7 @@
       ><Checkbox bind:checked={toIntake} /> Check them one by one in Intake</label
     >
   </FileDrop>
-  <details>
+  <details bind:open={pasting}>
     <summary>Or paste references</summary>
     <Textarea
       class="mt-2"

@@ -86,6 +86,6 @@ export {
   voteWords,
   type ChoiceWords,
 } from './choices';
-export { queryWords, replyText, taskWords, versionWords } from './kept';
+export { leadWords, queryWords, replyText, taskWords, versionWords } from './kept';
 export { orcidWords, renameWords } from './people';
 export { shareWords, type ShareWords } from './shares';

@@ -7,6 +7,11 @@ export const taskWords = z.strictObject({
   due: z.iso.date({ message: 'The day is written YYYY-MM-DD.' }).nullable(),
 });
 
+/** Works met while reading, as they are pasted: one or many, told apart when they are kept. */
+export const leadWords = z.strictObject({
+  text: z.string().trim().min(1, { message: 'Paste a reference first.' }).max(200_000),
+});
+
 /** What a query is kept by. */
 export const queryWords = z.strictObject({
   name: z.string().trim().min(1, 'A query is kept by a name').max(80),

@@ -18,12 +18,13 @@ const ROOMS = {
 
 interface Bound {
   room: keyof typeof ROOMS;
+  /** Most time of the processor, in milliseconds. */
   ms: number;
   /** What the person is told when it takes longer, or more memory than there is, or ends the process that reads it. */
   unread: string;
 }
 
-/** Where each task is done and how long it may take, from when it begins. */
+/** Where each task is done, and how long a process may work on it. */
 const BOUNDS: Record<ReadTask['task'], Bound> = {
   page: {
     room: 'pages',

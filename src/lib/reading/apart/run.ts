@@ -16,10 +16,14 @@ export class EndedApart extends Error {
   }
 }
 
-/** What a parent sends to a child, and what comes back. */
+/** The signal by which a process ends that worked on a task for longer than it may. */
+export const WORKED_OUT = 'SIGXCPU';
+
+/** What a parent sends to a child, and what comes back. `ms` is how long the child may work on it. */
 export interface Given {
   id: number;
   task: unknown;
+  ms: number;
 }
 export interface Answered {
   id: number;
@@ -41,7 +45,8 @@ export interface ApartOptions {
 
 export interface Apart {
   /**
-   * Carries a task out in a process of its own; tasks wait for each other, and `ms` counts from when this one begins.
+   * Carries a task out in a process of its own; tasks wait for each other. `ms` is how long the process may work on it, as
+   * time of its processor: neither what it waits for its turn nor what the machine gives to others meanwhile counts.
    * Throws EndedApart when the process was ended, the reason of `signal` when it was aborted.
    */
   run(task: unknown, given: { ms: number; signal?: AbortSignal }): Promise<unknown>;
@@ -54,6 +59,9 @@ interface Child {
   busy: boolean;
   idle?: NodeJS.Timeout;
 }
+
+/** A task that has not ended so much later, in milliseconds, than a slow machine lets it is not at work any more. */
+const STALLED = 600_000;
 
 let counted = 0;
 
@@ -104,10 +112,13 @@ export function apart(entry: string, { processes, megabytes, idleMs = 120_000 }:
     const id = ++counted;
     return new Promise((resolve, reject) => {
       let late = false;
-      const timer = setTimeout(() => {
-        late = true;
-        worker.kill('SIGKILL');
-      }, ms);
+      const timer = setTimeout(
+        () => {
+          late = true;
+          worker.kill('SIGKILL');
+        },
+        ms * 4 + STALLED,
+      );
       const abort = () => worker.kill('SIGKILL');
       signal?.addEventListener('abort', abort);
       const settle = () => {
@@ -130,11 +141,11 @@ export function apart(entry: string, { processes, megabytes, idleMs = 120_000 }:
         // A process is ended by this signal for its memory only: by its own watch, or by the system's;
         // and a heap that is full ends by an abort.
         const memory = by === 'SIGKILL' || by === 'SIGABRT';
-        reject(new EndedApart(late ? 'late' : memory ? 'memory' : 'crashed', by));
+        reject(new EndedApart(late || by === WORKED_OUT ? 'late' : memory ? 'memory' : 'crashed', by));
       };
       worker.on('message', answered);
       worker.once('exit', ended);
-      worker.send({ id, task } satisfies Given, (error) => error && worker.kill('SIGKILL'));
+      worker.send({ id, task, ms } satisfies Given, (error) => error && worker.kill('SIGKILL'));
     });
   }
 

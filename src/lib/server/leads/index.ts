@@ -1,5 +1,6 @@
 import { change, checkRight } from '../access/change';
 import { z } from 'zod';
+import { leadWords } from '../../core/forms';
 import { nearness, parseReference, wordsToSearch } from '../../core/leads';
 import { shortLabel, type CslType } from '../../core/source';
 import { checkHere } from '../access/belongs';
@@ -29,10 +30,7 @@ const CHANGE = { right: 'edit', of: ['leads'] } as const;
 
 export const newLeads = z.strictObject({
   /** References as they were pasted, to be told apart; or one by one. */
-  text: z.union([
-    z.string().trim().min(1).max(200_000),
-    z.array(z.string().trim().min(1).max(20_000)).min(1).max(500),
-  ]),
+  text: z.union([leadWords.shape.text, z.array(z.string().trim().min(1).max(20_000)).min(1).max(500)]),
   projectId: z.string().max(60).nullable(),
   /** The source they were met in. */
   metIn: z.string().max(60).nullable(),
