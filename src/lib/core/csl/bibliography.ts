@@ -51,24 +51,48 @@ function printEntry(registry: Registry, entry: Entry): Node[] {
       .filter((n): n is Node => n !== undefined && !isEmpty(n));
     const [first, ...rest] = printed;
     if (first === undefined) return [];
-    return [
-      piece([...(area.prefix ? [area.prefix] : []), first], { display: 'left-margin' }),
-      piece([...rest, ...(area.suffix ? [area.suffix] : [])], { display: 'right-inline' }),
-    ];
-  }
-  nodes = capitalised(area.print(scope));
+    if (rest.length > 0)
+      return [
+        piece([...(area.prefix ? [area.prefix] : []), first], { display: 'left-margin' }),
+        piece([...rest, ...(area.suffix ? [area.suffix] : [])], { display: 'right-inline' }),
+      ];
+    // Where there is no second field, nothing is aligned to it.
+    nodes = [first];
+  } else nodes = capitalised(area.print(scope));
+  if (registry.style.hasBlocks) nodes = withMarks(nodes);
   if (nodes.length === 0 || nodes.every(isEmpty)) return [];
   if (area.prefix || area.suffix)
     nodes = [...(area.prefix ? [area.prefix] : []), ...(area.suffix ? withEnd(nodes, area.suffix) : nodes)];
   return area.look ? [piece(nodes, { look: area.look })] : nodes;
 }
 
-/** Puts a text at the end of nodes; into the last that stands by itself in the entry, if there is one. */
+/** Whether nodes end with one that stands by itself in the entry. */
+function endsInBlock(nodes: Node[]): boolean {
+  const last = nodes[nodes.length - 1];
+  return last !== undefined && typeof last !== 'string' && (Boolean(last.display) || endsInBlock(last.kids));
+}
+
+/** Puts a text at the end of nodes; into the last that stands by itself in the entry, if they end with one. */
 function withEnd(nodes: Node[], text: string): Node[] {
   const last = nodes[nodes.length - 1];
-  if (last !== undefined && typeof last !== 'string' && last.display)
+  if (last !== undefined && typeof last !== 'string' && (last.display || endsInBlock(last.kids)))
     return [...nodes.slice(0, -1), { ...last, kids: withEnd(last.kids, text) }];
   return [...nodes, text];
+}
+
+const MARKS = /^[\p{P}\s]+$/u;
+
+/**
+ * Nodes in which marks between one that stands by itself and the next, such as a delimiter, are at the end of it: they would
+ * begin a line of their own otherwise. CSL 1.0.2, "Display".
+ */
+function withMarks(nodes: Node[]): Node[] {
+  let out: Node[] = [];
+  for (const node of nodes)
+    if (typeof node === 'string')
+      out = MARKS.test(node) && endsInBlock(out) ? withEnd(out, node) : [...out, node];
+    else out.push({ ...node, kids: withMarks(node.kids) });
+  return out;
 }
 
 /**

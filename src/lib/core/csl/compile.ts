@@ -52,6 +52,12 @@ function printAll(parts: Part[], scope: Scope): Node[] {
   return nodes;
 }
 
+/** Parts that are compiled when they are first asked for: of what a style says of all kinds of works, a list needs a part. */
+function whenAsked(trees: Tree[], c: Compiling): () => Part[] {
+  let made: Part[] | undefined;
+  return () => (made ??= trees.map((tree) => compile(tree, c)));
+}
+
 function choosePart(tree: Tree, c: Compiling): Part {
   const branches = elements(tree).map((branch) => {
     const tests = branch.name === 'else' ? [] : testsOf(branch.attrs);
@@ -64,12 +70,12 @@ function choosePart(tree: Tree, c: Compiling): Part {
           : match === 'none'
             ? (s) => !tests.some((t) => t(s))
             : (s) => tests.length > 0 && tests.every((t) => t(s));
-    return { met, parts: elements(branch).map((k) => compile(k, c)), branch };
+    return { met, parts: whenAsked(elements(branch), c), branch };
   });
   return (scope) => {
     for (const { met, parts, branch } of branches) {
       if (!met(scope)) continue;
-      const printed = c.alternatives ? firstOf(parts, scope) : printAll(parts, scope);
+      const printed = c.alternatives ? firstOf(parts(), scope) : printAll(parts(), scope);
       const nodes = c.traced ? printed.map((node) => piece([node], { from: branch })) : printed;
       return nodes.length === 0 ? undefined : nodes.length === 1 ? nodes[0] : piece(nodes, { spliced: true });
     }
@@ -77,21 +83,19 @@ function choosePart(tree: Tree, c: Compiling): Part {
   };
 }
 
-/** A macro as what it prints; compiled once for an area. */
+/** A macro as what it prints; compiled once for an area, when it first prints. */
 export function macroPart(name: string, around: Compiling): Part {
   const c = { ...around, alternatives: false };
   const known = c.made.get(name);
   if (known) return known;
   const tree = c.macros.get(name);
   if (!tree) return () => undefined;
-  const parts: Part[] = [];
+  const parts = whenAsked(elements(tree), c);
   const made: Part = (scope) => {
-    const nodes = asOne(parts, scope);
+    const nodes = asOne(parts(), scope);
     return nodes.length === 0 ? undefined : nodes.length === 1 ? nodes[0] : piece(nodes);
   };
-  // Known before its parts are, which may call it.
   c.made.set(name, made);
-  parts.push(...elements(tree).map((k) => compile(k, c)));
   return made;
 }
 

@@ -59,45 +59,67 @@ export function localesIn(style: Tree, lang: string): Tree[] {
   return [...of(lang), ...(lang.toLowerCase() !== base ? of(base) : of(dialectOf(lang))), ...of(undefined)];
 }
 
+/** What one locale says, or one part of a style that speaks for a language. */
+interface Layer {
+  /** By name, form and gender, `|` between. */
+  terms: Map<string, Term>;
+  /** By name and gender. */
+  ordinals: Map<string, Term>;
+  dates: Map<string, Tree>;
+  options: Record<string, string>;
+}
+
+/** Locales are read once, however many styles are compiled for them. */
+const layers = new WeakMap<Tree, Layer>();
+
+function layerOf(tree: Tree): Layer {
+  const known = layers.get(tree);
+  if (known) return known;
+  const layer: Layer = { terms: new Map(), ordinals: new Map(), dates: new Map(), options: {} };
+  for (const term of nodesNamed(tree, 'term')) {
+    const { name = '', form = 'long', gender, 'gender-form': genderForm, match } = term.attrs;
+    const [single] = nodesNamed(term, 'single');
+    const [multiple] = nodesNamed(term, 'multiple');
+    const plain = textIn(term);
+    const made: Term = {
+      single: single ? textIn(single) : multiple ? textIn(multiple) : plain,
+      multiple: multiple ? textIn(multiple) : single ? textIn(single) : plain,
+      ...(gender ? { gender: gender as Gender } : {}),
+      ...(match ? { match: match as 'last-digit' } : {}),
+    };
+    if (/^ordinal(?:-\d\d)?$/.test(name)) layer.ordinals.set(`${name}|${genderForm ?? ''}`, made);
+    else layer.terms.set(`${name}|${form}|${genderForm ?? ''}`, made);
+  }
+  for (const date of nodesNamed(tree, 'date')) {
+    const { form } = date.attrs;
+    if (form && !layer.dates.has(form)) layer.dates.set(form, date);
+  }
+  for (const option of nodesNamed(tree, 'style-options'))
+    for (const [name, value] of Object.entries(option.attrs)) layer.options[name] ??= value;
+  layers.set(tree, layer);
+  return layer;
+}
+
 /**
  * A locale of layers, nearest first: what a nearer one says stands before what a farther one says, term by term and form
  * by form; ordinals are taken whole from the nearest that has any. CSL 1.0.2, "Locale Fallback" and "Ordinal Suffixes".
  */
-export function openLocale(layers: Tree[], lang: string): Locale {
-  const terms = new Map<string, Term>();
-  const dates = new Map<string, Tree>();
-  let ordinals: Map<string, Term> | undefined;
-  const options: Record<string, string> = {};
-  for (const layer of layers) {
-    const ofLayer = new Map<string, Term>();
-    const ordinalsOfLayer = new Map<string, Term>();
-    for (const term of nodesNamed(layer, 'term')) {
-      const { name = '', form = 'long', gender, 'gender-form': genderForm, match } = term.attrs;
-      const [single] = nodesNamed(term, 'single');
-      const [multiple] = nodesNamed(term, 'multiple');
-      const plain = textIn(term);
-      const made: Term = {
-        single: single ? textIn(single) : multiple ? textIn(multiple) : plain,
-        multiple: multiple ? textIn(multiple) : single ? textIn(single) : plain,
-        ...(gender ? { gender: gender as Gender } : {}),
-        ...(match ? { match: match as 'last-digit' } : {}),
-      };
-      if (/^ordinal(?:-\d\d)?$/.test(name)) ordinalsOfLayer.set(`${name}|${genderForm ?? ''}`, made);
-      else ofLayer.set(`${name}|${form}|${genderForm ?? ''}`, made);
+export function openLocale(trees: Tree[], lang: string): Locale {
+  const all = trees.map(layerOf);
+  const nearest = <T>(said: (layer: Layer) => T | undefined): T | undefined => {
+    for (const layer of all) {
+      const found = said(layer);
+      if (found !== undefined) return found;
     }
-    for (const [key, term] of ofLayer) if (!terms.has(key)) terms.set(key, term);
-    if (ordinalsOfLayer.size) ordinals ??= ordinalsOfLayer;
-    for (const date of nodesNamed(layer, 'date')) {
-      const { form } = date.attrs;
-      if (form && !dates.has(form)) dates.set(form, date);
-    }
-    for (const option of nodesNamed(layer, 'style-options'))
-      for (const [name, value] of Object.entries(option.attrs)) options[name] ??= value;
-  }
+    return undefined;
+  };
+  const termAt = (key: string) => nearest(({ terms }) => terms.get(key));
+  const ordinals = all.find((layer) => layer.ordinals.size > 0)?.ordinals;
+  const option = (name: string) => nearest(({ options }) => options[name]);
   const known = new Map<string, string | undefined>();
   const find = (name: string, form: TermForm, gender: string): Term | undefined => {
     for (let f: TermForm | undefined = form; f; f = NEXT[f]) {
-      const found = terms.get(`${name}|${f}|${gender}`) ?? (gender ? terms.get(`${name}|${f}|`) : undefined);
+      const found = termAt(`${name}|${f}|${gender}`) ?? (gender ? termAt(`${name}|${f}|`) : undefined);
       if (found) return found;
     }
     return undefined;
@@ -129,12 +151,12 @@ export function openLocale(layers: Tree[], lang: string): Locale {
   return {
     lang,
     term,
-    own: (name, form) => terms.get(`${name}|${form}|`)?.single,
+    own: (name, form) => termAt(`${name}|${form}|`)?.single,
     genderOf: (name) => find(name, 'long', '')?.gender,
     ordinalSuffix,
-    date: (form) => dates.get(form),
-    punctuationInQuote: options['punctuation-in-quote'] === 'true',
-    limitDayOrdinals: options['limit-day-ordinals-to-day-1'] === 'true',
+    date: (form) => nearest(({ dates }) => dates.get(form)),
+    punctuationInQuote: option('punctuation-in-quote') === 'true',
+    limitDayOrdinals: option('limit-day-ordinals-to-day-1') === 'true',
     quotes: {
       outer: [quote('open-quote', '“'), quote('close-quote', '”')],
       inner: [quote('open-inner-quote', '‘'), quote('close-inner-quote', '’')],

@@ -36,6 +36,8 @@ export interface CompiledStyle {
   addGiven: GivenRule | undefined;
   addYearSuffix: boolean;
   usesDisambiguate: boolean;
+  /** Parts of an entry can stand by themselves (`display`). */
+  hasBlocks: boolean;
 }
 
 const INHERITED: Record<string, string> = {
@@ -141,5 +143,6 @@ export function compileStyle(
     addGiven: given ? ((attrs['givenname-disambiguation-rule'] ?? 'by-cite') as GivenRule) : undefined,
     addYearSuffix: attrs['disambiguate-add-year-suffix'] === 'true',
     usesDisambiguate: has(style, (t) => t.attrs.disambiguate !== undefined),
+    hasBlocks: has(style, (t) => t.attrs.display !== undefined),
   };
 }
