@@ -43,7 +43,7 @@ import { closePools } from '../src/lib/server/workers/pools';
 import { createPrinter } from '../src/lib/core/citing/index';
 import { borrowedFrom, borrowings, indexOwn, ownTexts, type DraftPart } from '../src/lib/core/drafting/index';
 import { locale, style, toXml } from '../tests/outside/catalogue';
-import { allStyles, compare } from '../tests/outside/differential';
+import { allStyles, classOf, compare } from '../tests/outside/differential';
 import { book, outcome } from '../tests/anchoring/book';
 import { anchorAll, describe, textOf, TINTS } from '../src/lib/core/passages/index';
 import { startApp, until, visit, type App, type Person } from '../tests/browser/app';
@@ -213,11 +213,13 @@ await part('csl', 'CSL processor, whole cold processes against pandoc --citeproc
 
 await part(
   'differential',
-  'Entries equal to citeproc-js, all independent styles in their own locale',
+  'Entries equal to citeproc-js, all independent styles in their own locale; EVERY=20 takes one of twenty',
   async () => {
     let [total, same, left] = [0, 0, 0];
     const worst: [string, number][] = [];
-    for (const id of allStyles()) {
+    const every = Number(process.env.EVERY ?? 1);
+    const known = new Map<string, number>();
+    for (const id of allStyles().filter((_, i) => i % every === 0)) {
       const compared = compare(id);
       if (!compared) {
         left++;
@@ -225,10 +227,20 @@ await part(
       }
       total += compared.total;
       same += compared.same;
-      worst.push([id, compared.total - compared.same]);
+      const of = compared.differences.map((d) => classOf(d));
+      for (const name of of) if (name) known.set(name, (known.get(name) ?? 0) + 1);
+      worst.push([id, of.filter((name) => !name).length]);
     }
     row('entries and citations equal', `${((100 * same) / total).toFixed(2)} %`, `${same} of ${total}`);
-    row('styles not compared, since citeproc-js leaves entries out', String(left));
+    const explained = [...known.values()].reduce((sum, n) => sum + n, 0);
+    row(
+      'equal, or different in a way that is explained',
+      `${((100 * (same + explained)) / total).toFixed(2)} %`,
+      `${same + explained} of ${total}`,
+    );
+    for (const [name, n] of [...known].sort((a, b) => b[1] - a[1])) row(`  ${name}`, String(n));
+    row('styles not compared, since citeproc-js leaves entries out or comes to no end', String(left));
+    row('differences that are not explained, by style', '');
     for (const [id, count] of worst.sort((a, b) => b[1] - a[1]).slice(0, 20)) row(`  ${id}`, String(count));
   },
 );

@@ -28,7 +28,8 @@ function asOne(parts: Part[], scope: Scope): Node[] {
   const nodes = printAll(parts, scope);
   const nothing = nodes.length === 0 || (scope.called && !scope.found);
   scope.called = called || scope.called || !nothing;
-  scope.found = found || !nothing;
+  // Names that a citation leaves out print nothing, and are there all the same.
+  scope.found ||= found || !nothing;
   return nothing ? [] : nodes;
 }
 

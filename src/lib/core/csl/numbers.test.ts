@@ -40,10 +40,10 @@ describe('a number in a form', () => {
 
 describe('a value of a number variable', () => {
   // CSL 1.0.2, "Choose", is-numeric, with its own examples.
-  it.each(['5', 'D2', '2b', 'L2d', '2, 3', '2-4', '2 & 4', '12–14'])('%s is numeric', (v) =>
+  it.each(['5', 'D2', '2b', 'L2d', '2, 3', '2-4', '2 & 4', '12–14', 'xii', 'i-ix'])('%s is numeric', (v) =>
     expect(isNumeric(v)).toBe(true),
   );
-  it.each(['', 'second', '2nd edition', 'part 3', '1.4', '12-A'])('“%s” is not', (v) =>
+  it.each(['', 'second', '2nd edition', 'part 3', '1.4', '12-A', 'XII', 'MIX'])('“%s” is not', (v) =>
     expect(isNumeric(v)).toBe(false),
   );
   it.each(['2, 3', '2-4', '2 & 4', '12–14', 'i-ix', '7 and 9'])('%s is several', (v) =>

@@ -40,9 +40,9 @@ const ONE = String.raw`[\p{L}]{0,5}\d+[\p{L}]{0,5}`;
 const NUMERIC = new RegExp(String.raw`^\s*${ONE}(?:\s*(?:[-\u2013,&/]|--)\s*${ONE})*\s*$`, 'u');
 const ROMANS = /^[ivxlcdm]+$/i;
 
-/** A number in roman numerals, or a range of them, as front matter has for its pages. */
+/** A number in small roman numerals, or a range of them, as front matter has for its pages; in capitals it is a name of a volume. */
 const ROMAN = String.raw`(?=[ivxlcdm])m{0,3}(?:cm|cd|d?c{0,3})(?:xc|xl|l?x{0,3})(?:ix|iv|v?i{0,3})`;
-const ROMAN_PAGES = new RegExp(String.raw`^\s*${ROMAN}(?:\s*[-\u2013]\s*${ROMAN})?\s*$`, 'i');
+const ROMAN_PAGES = new RegExp(String.raw`^\s*${ROMAN}(?:\s*[-\u2013]\s*${ROMAN})?\s*$`);
 
 /** Whether a value is a number or several. CSL 1.0.2, "Choose", `is-numeric`. */
 export const isNumeric = (value: string): boolean =>

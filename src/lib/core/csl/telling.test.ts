@@ -167,3 +167,36 @@ describe('where a cite stands', () => {
     expect(far![0]!.nearNote).toBe(false);
   });
 });
+
+describe('what is there and does not print', () => {
+  const styleOf = (layout: Tree[], macros: Tree[] = []) =>
+    compileStyle(
+      el('style', { class: 'note' }, ...macros, el('citation', {}, el('layout', {}, ...layout)), el('bibliography', {}, el('layout', {}, ...layout))),
+      'en-US',
+      [terms],
+    ); // prettier-ignore
+  const item = (fields: object) => ({ id: 'a', type: 'book', title: 'Tides', ...fields }) as unknown as Item;
+
+  it('names that a citation leaves out do not take with them what stands beside them', () => {
+    const style = styleOf(
+      [el('group', { delimiter: ', ' }, el('text', { macro: 'who' }), el('text', { value: 'work cited' }))],
+      [el('macro', { name: 'who' }, el('names', { variable: 'author' }))],
+    );
+    const registry = openRegistry(style);
+    setItems(registry, [item({ author: [{ family: 'Ng', given: 'Ada' }] })]);
+    const nodes = citationNodes(registry, [{ id: 'a', 'suppress-author': true }]);
+    expect(textOfLeaves(leavesOf(nodes, style.locale)).toLowerCase()).toBe('work cited');
+  });
+
+  it('a date in words stands where its year would', () => {
+    const year = el('date-part', { name: 'year', prefix: ' (', suffix: ')' });
+    const style = styleOf([el('text', { variable: 'title' }), el('date', { variable: 'issued' }, year)]);
+    const registry = openRegistry(style);
+    const of = (issued: object) => {
+      setItems(registry, [item({ issued })]);
+      return textOfLeaves(leavesOf(listNodes(registry)[0]!.nodes, style.locale));
+    };
+    expect(of({ 'date-parts': [[1998]] })).toBe('Tides (1998)');
+    expect(of({ literal: 'forthcoming' })).toBe('Tides (forthcoming)');
+  });
+});

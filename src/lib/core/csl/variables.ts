@@ -14,7 +14,7 @@ import {
 import { dateIn, namesIn, NUMBER_VARIABLES, textIn, type Item, type NameValue } from './item';
 import type { Gender, Locale, TermForm } from './locale';
 import { isNumeric, isSeveral, numberText, pageRanges, type NumberForm } from './numbers';
-import { isEmpty, piece, type Node } from './pieces';
+import { affixed, isEmpty, piece, type Node } from './pieces';
 import { richText } from './rich';
 import type { Part, Scope } from './scope';
 import type { Tree } from './tree';
@@ -234,8 +234,10 @@ export function datePartElement(tree: Tree, c: Compiling): Part {
   const dress = dressOf(attrs, locale);
   const year = parts.find((p) => p.name === 'year');
   const printsYear = year !== undefined;
-  // A date in words looks as its year would.
+  // A date in words looks as its year would, between what a style has around the whole of its parts.
   const yearLook = year?.look;
+  const before = year === parts[0] ? year?.prefix : undefined;
+  const behind = year === parts[parts.length - 1] ? year?.suffix : undefined;
   return (scope) => {
     const date = scope.spent?.has(variable) ? undefined : dateIn(scope.item, variable);
     scope.called = true;
@@ -246,7 +248,11 @@ export function datePartElement(tree: Tree, c: Compiling): Part {
       spend(scope, variable);
       scope.found = true;
       const nodes: Node[] = [
-        piece(richText(date.literal), { kind: 'year', ...(yearLook ? { look: yearLook } : {}) }),
+        affixed(
+          piece(richText(date.literal), { kind: 'year', ...(yearLook ? { look: yearLook } : {}) }),
+          before,
+          behind,
+        ),
       ];
       if (!scope.sorting) addSuffix(scope, nodes);
       return dress(nodes, scope, variable);

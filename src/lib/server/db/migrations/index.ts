@@ -44,6 +44,7 @@ import * as published from './0042-published';
 import * as notes from './0043-notes';
 import * as covering from './0044-covering';
 import * as traits from './0045-traits';
+import * as printedAgain from './0046-printed-again';
 
 interface Migration {
   name: string;
@@ -98,6 +99,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0043-notes', up: notes.up },
   { name: '0044-covering', up: covering.up },
   { name: '0045-traits', ...traits },
+  { name: '0046-printed-again', up: printedAgain.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
