@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { HTTPRequest } from 'puppeteer-core';
 import { startApp, until, visit, type App, type Person } from './app';
 
 let app: App;
@@ -34,6 +35,20 @@ describe('finding one’s way in the sources', () => {
       ].join(' '),
     );
     await me.see('72 sources added');
+    // Rows come printed, also where nobody has seen them before.
+    const { items } = (await (await fetch(`${app.url}/api/sources?sort=newest`)).json()) as {
+      items: { title: string; reference?: { text: string } }[];
+    };
+    expect(items).toHaveLength(72);
+    for (const { title, reference } of items)
+      expect(reference?.text.toLowerCase()).toContain(title.toLowerCase());
+    const asked: string[] = [];
+    const note = (request: HTTPRequest) => void asked.push(new URL(request.url()).pathname);
+    me.page.on('request', note);
+    await me.open('/search?q=ledgers');
+    await me.see('Ledgers of the shore, part 1', 'section[aria-label=Sources]');
+    me.page.off('request', note);
+    expect(asked).not.toContain('/api/printed');
     await me.open('/sources');
     await ask('quern');
     await me.see('2 found');

@@ -3,12 +3,10 @@
   import QueryHelp from '$lib/ui/frame/QueryHelp.svelte';
   import QueryProblems from '$lib/ui/frame/QueryProblems.svelte';
   import { Button, Empty, Key, PageHead } from '$lib/ui/kit';
-  import { SvelteMap } from 'svelte/reactivity';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { locatorText } from '$lib/core/passages';
   import type { Excerpt } from '$lib/core/text';
-  import type { ShownReference } from '$lib/server/lists';
   import type { FoundKind, Hit } from '$lib/server/search';
   import Reference from '$lib/ui/source/Reference.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
@@ -44,16 +42,6 @@
     await attempt(() => call('POST', '/api/scope', { projectId: hit.projectId }));
     await goto(hit.at, { invalidateAll: true });
   }
-
-  // References not printed yet are printed after the page is there.
-  const printed = new SvelteMap<string, ShownReference>();
-  $effect(() => {
-    const missing = data.found.sources.items.filter((i) => !i.reference).map((i) => i.id);
-    if (missing.length)
-      void attempt(() => call<ShownReference[]>('POST', '/api/printed', { ids: missing })).then(
-        (references) => references?.forEach((r) => printed.set(r.id, r)),
-      );
-  });
 </script>
 
 <svelte:head><title>Search · Retexa</title></svelte:head>
@@ -130,7 +118,7 @@
               <TypeGlyph type={item.type} class="text-ink-3" />
               <a href="/sources/{item.id}"
                 ><Reference
-                  reference={item.reference ?? printed.get(item.id)}
+                  reference={item.reference}
                   fallback={[item.label, item.title].filter(Boolean).join('. ')}
                 /></a
               >

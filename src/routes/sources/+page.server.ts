@@ -1,5 +1,5 @@
 import type { PageServerLoad } from './$types';
-import { listSources, yearsOf } from '$lib/server/sources';
+import { listSources, withReferences, yearsOf } from '$lib/server/sources';
 import { filterOf } from '../filter';
 import { lookOf } from '../look';
 
@@ -8,9 +8,11 @@ const FIRST = 60;
 export const load: PageServerLoad = async ({ url, locals, depends }) => {
   depends('retexa:sources', 'retexa:projects');
   const { filter, sort } = filterOf(url, locals);
+  const look = await lookOf(locals);
   const [list, years] = await Promise.all([
-    listSources(locals.ctx, filter, await lookOf(locals), { from: { offset: 0 }, limit: FIRST, sort }),
+    listSources(locals.ctx, filter, look, { from: { offset: 0 }, limit: FIRST, sort }),
     yearsOf(locals.ctx, filter),
   ]);
-  return { ...list, years, sort: String(sort) };
+  const items = await withReferences(locals.ctx, list.items, look);
+  return { ...list, items, years, sort: String(sort) };
 };

@@ -7,7 +7,8 @@ import { readOf } from '../copies/place';
 import { notHere, Refusal } from '../access/refusal';
 import { counted } from '../db/counted';
 import { twiceAmong } from '../duplicates/groups';
-import { printedSoFar, type Look, type ShownReference } from '../lists/printing';
+import { log } from '../log';
+import { printEach, printedSoFar, type Look, type ShownReference } from '../lists/printing';
 import { inOutline, sectionIds } from '../projects/sections';
 import { readingOf, type Reading } from '../reading/repository';
 import { soughtBy, withFit } from '../search/repository';
@@ -15,6 +16,7 @@ import {
   allLiving,
   byWordsAlone,
   findSource,
+  getSources,
   living,
   numbersOf,
   openSource,
@@ -108,6 +110,23 @@ async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<Sou
       ...(reference ? { reference } : {}),
     };
   });
+}
+
+/** Rows with their references, those that were not printed yet too. What cannot be printed now is asked for by the page later. */
+export async function withReferences(ctx: Context, items: SourceItem[], look: Look): Promise<SourceItem[]> {
+  const missing = items.filter(({ reference }) => !reference).map(({ id }) => id);
+  if (missing.length === 0) return items;
+  try {
+    const printed = await printEach(ctx, await getSources(ctx, missing), look);
+    const byId = new Map(printed.map((reference) => [reference.id, reference]));
+    return items.map((item) => {
+      const reference = item.reference ?? byId.get(item.id);
+      return reference ? { ...item, reference } : item;
+    });
+  } catch (err) {
+    log.warn({ err }, 'rows are shown without their references');
+    return items;
+  }
 }
 
 /** The orders a list can be in, each with the index it is read from. */

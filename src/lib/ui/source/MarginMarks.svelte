@@ -105,7 +105,7 @@
   {:else}<span class="words">{mark.text}</span>{/if}
 {/snippet}
 
-<div class="room" bind:this={room}>
+<div class="room" class:crowded={left > 0} bind:this={room}>
   {#each marks as mark, i (mark.key)}
     <span
       data-mark
@@ -157,6 +157,10 @@
     font-weight: 600;
     line-height: 20px;
     white-space: nowrap;
+  }
+  /* A long one leaves the count its place. */
+  .crowded .mark {
+    max-width: calc(100% - 40px);
   }
   .mark :global(svg) {
     margin-top: 0;

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { byHandWords } from '$lib/core/forms';
 import { into, startByHand } from '$lib/server/capture';
-import { listSources } from '$lib/server/sources';
+import { listSources, withReferences } from '$lib/server/sources';
 import { changes, orRefuse } from '../../answer';
 import { lookOf } from '../../look';
 import { filterOf } from '../../filter';
@@ -16,9 +16,9 @@ export const GET: RequestHandler = async ({ url, locals }) => {
   const { filter, sort } = filterOf(url, locals);
   const after = url.searchParams.get('after');
   const from = after ? { after } : { offset };
-  return orRefuse(listSources(locals.ctx, filter, await lookOf(locals), { from, limit: 100, sort })).then(
-    json,
-  );
+  const look = await lookOf(locals);
+  const list = await orRefuse(listSources(locals.ctx, filter, look, { from, limit: 100, sort }));
+  return json({ ...list, items: await withReferences(locals.ctx, list.items, look) });
 };
 
 const byHand = byHandWords.extend({ into: into.optional() });
