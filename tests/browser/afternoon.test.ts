@@ -160,7 +160,7 @@ describe('keeping', () => {
   it('covers the original while one writes from memory', async () => {
     await me.press('Show in the text: Six years', '.margin');
     await me.press('Edit', '.card.chosen');
-    await me.page.click('.cover input');
+    await me.page.click('.cover label');
     await until('the cover', () => inFrame((doc) => Boolean(doc.querySelector('mark.covered'))));
     await press('Escape');
     await until('no cover', () => inFrame((doc) => !doc.querySelector('mark.covered')));

@@ -68,7 +68,9 @@
 <div class="own">
   <div class="head">
     <label class="small-label" for={id}>In my own words</label>
-    {#if oncover}<span data-tip="Write it from memory: the passage cannot be read in the document meanwhile"
+    {#if oncover}<span
+        class="cover"
+        data-tip="Write it from memory: the passage cannot be read in the document meanwhile"
         ><Toggle checked={covered} onchange={(e) => oncover(e.currentTarget.checked)}
           >Cover the original</Toggle
         ></span

@@ -25,7 +25,7 @@
 
 <div class="flex flex-wrap items-center gap-1.5">
   {#each tags as tag (tag)}
-    <Badge look="tag"
+    <Badge look="tag" class="tag"
       ><TagName {tag} />
       <Button
         look="bare"
