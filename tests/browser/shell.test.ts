@@ -173,11 +173,19 @@ describe('the shell', () => {
       {},
       tip,
     );
-    // What it was of goes to another view, and it with it.
     await me.page.hover('nav.path a[href="/intake"]');
     await me.see('Intake (', tip);
-    await me.page.goto(`${app.url}/sources`);
-    await me.page.waitForSelector(tip, { hidden: true });
+    // What it was of goes with its view, under a pointer that rests.
+    await me.page.click('nav.path a[href="/leads"]');
+    await me.see('Leads', 'h1');
+    await me.page.click('nav.path a[href="/sources"]');
+    await me.see('Sources', 'h1');
+    const mark = await me.page.waitForSelector('.row [data-mark]');
+    await mark!.hover();
+    await me.page.waitForSelector(tip);
+    await me.page.evaluate(() => history.back());
+    await me.see('Leads', 'h1');
+    await me.page.waitForFunction((selector) => !document.querySelector(selector), {}, tip);
   });
 
   it('shows live counts, and follows what happens in another window', async () => {

@@ -68,7 +68,7 @@ const CLASSES: { name: string; why: string; is(d: Difference): boolean }[] = [
   {
     name: 'place of the year’s letter',
     why: 'the letter stands directly behind the year; the other processor puts the affixes of the year between; CSL 1.0.2, “Disambiguation”, method 4',
-    is: ({ theirs, ours }) => theirs !== ours && suffixAtYear(theirs) === suffixAtYear(ours),
+    is: ({ theirs, ours }) => suffixAtYear(theirs) === suffixAtYear(ours),
   },
   {
     name: 'order: number in the list',
@@ -115,7 +115,7 @@ const CLASSES: { name: string; why: string; is(d: Difference): boolean }[] = [
   {
     name: 'a range over two years',
     why: 'the other processor loses, or doubles, what stands between its ends; CSL 1.0.2, “Date Ranges”',
-    is: ({ key }) => key === 'list odd-27',
+    is: ({ key, ours }) => key === 'list odd-27' && /2004.*[–-].*2005/.test(bare(ours)),
   },
   {
     name: 'a number with a letter behind a hyphen',

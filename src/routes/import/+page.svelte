@@ -31,8 +31,8 @@
       call('POST', `/api/import?name=${encodeURIComponent(name)}${toIntake ? '&intake=1' : ''}`, body),
     );
   }
-  async function files(list: FileList | File[] | null | undefined) {
-    for (const file of list ?? []) await bring(file.name, file);
+  async function files(list: FileList | File[]) {
+    for (const file of list) await bring(file.name, file);
   }
   async function takeBack(id: string) {
     const made = await actOn<{ revisions: string[]; left: string[] }>(id, 'take-back');

@@ -76,7 +76,7 @@
         look="bare"
         class="heading"
         aria-label="Heading of the list"
-        data-tip="The heading, in documents too. Choose it to change it."
+        title="The heading, in documents too. Choose it to change it."
         placeholder={HEADING}
         maxlength="200"
         value={heading}

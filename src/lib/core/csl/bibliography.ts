@@ -89,9 +89,9 @@ const MARKS = /^[\p{P}\s]+$/u;
 function withMarks(nodes: Node[]): Node[] {
   let out: Node[] = [];
   for (const node of nodes)
-    if (typeof node === 'string')
-      out = MARKS.test(node) && endsInBlock(out) ? withEnd(out, node) : [...out, node];
-    else out.push({ ...node, kids: withMarks(node.kids) });
+    if (typeof node !== 'string') out.push({ ...node, kids: withMarks(node.kids) });
+    else if (MARKS.test(node) && endsInBlock(out)) out = withEnd(out, node);
+    else out.push(node);
   return out;
 }
 

@@ -181,13 +181,14 @@ export const deletePutAway = async (ctx: Context, id: string): Promise<boolean> 
   ((await scoped(ctx, 'choice').where({ id }).whereNotNull('put_away').delete()) as unknown as number) > 0;
 
 /** The sources among the candidates of a choice, of those given or all, in the bin or not. */
-async function amongHere(ctx: Context, choiceId: string, ids?: readonly string[]): Promise<string[]> {
+export async function sourcesAmong(
+  ctx: Context,
+  choiceId: string,
+  ids?: readonly string[],
+): Promise<string[]> {
   const rows = scoped(ctx, 'candidate').where({ choice_id: choiceId });
   return (await (ids ? rows.whereIn('source_id', ids) : rows).pluck('source_id')) as unknown as string[];
 }
-
-/** The sources among the candidates of a choice, in the bin or not. */
-export const sourcesAmong = (ctx: Context, choiceId: string): Promise<string[]> => amongHere(ctx, choiceId);
 
 /** The id of a source among the candidates of a choice: the same when it comes again, so that what was said of it is there again. */
 const candidateId = (choiceId: string, sourceId: string): string => `${choiceId}.${sourceId}`;
@@ -222,7 +223,7 @@ export async function deleteCandidates(
 ): Promise<string[]> {
   const gone: string[] = [];
   for (const part of inParts([...new Set(ids)])) {
-    gone.push(...(await amongHere(ctx, choiceId, part)));
+    gone.push(...(await sourcesAmong(ctx, choiceId, part)));
     await scoped(ctx, 'candidate').where({ choice_id: choiceId }).whereIn('source_id', part).delete();
   }
   return gone;

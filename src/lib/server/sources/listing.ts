@@ -112,7 +112,7 @@ async function itemsOf(ctx: Context, rows: SourceRow[], look: Look): Promise<Sou
   });
 }
 
-/** Rows with their references, those that were not printed yet too. What cannot be printed now is asked for by the page later. */
+/** Rows with their references, those that were not printed yet too. What cannot be printed now has none. */
 export async function withReferences(ctx: Context, items: SourceItem[], look: Look): Promise<SourceItem[]> {
   const missing = items.filter(({ reference }) => !reference).map(({ id }) => id);
   if (missing.length === 0) return items;

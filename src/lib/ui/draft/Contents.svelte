@@ -30,7 +30,7 @@
             min="0"
             step="50"
             aria-label="Words for {section.name}"
-            data-tip="How many words it is to have"
+            title="How many words it is to have"
             placeholder="goal"
             value={section.goal ? String(section.goal) : ''}
             onchange={(e) => ongoal(section.id, Math.trunc(Number(e.currentTarget.value)) || null)}

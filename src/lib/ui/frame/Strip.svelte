@@ -60,6 +60,7 @@
   <form class="search" onsubmit={find} role="search" aria-label="Search">
     <Search
       look="bare"
+      class="w-full"
       bind:element={search}
       placeholder="Search everything"
       aria-label="Search everything"

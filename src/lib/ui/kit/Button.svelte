@@ -7,6 +7,7 @@
   import Key from './Key.svelte';
   import { allows } from './rights';
   import { buttonLook, OURS, type ButtonLook } from './looks';
+  import { tipOf } from './tip';
 
   type Props = Omit<HTMLButtonAttributes, 'class' | 'title'> &
     Pick<HTMLAnchorAttributes, 'href' | 'download' | 'target' | 'rel'> & {
@@ -33,15 +34,11 @@
     ...rest
   }: Props = $props();
   const worn = $derived(clsx(buttonLook({ look, small, disabled: Boolean(disabled) }), className));
-  const told = $derived({
-    'data-tip': title,
-    'aria-description': title === rest['aria-label'] ? undefined : title,
-  });
 </script>
 
 {#if !needs || allows(needs)}<Button
     {...rest as object}
-    {...told as object}
+    {...tipOf(title, rest['aria-label'])}
     disabled={Boolean(disabled)}
     color={OURS}
     size={OURS}

@@ -3,6 +3,7 @@
   import { Input } from 'flowbite-svelte';
   import type { HTMLInputAttributes } from 'svelte/elements';
   import { fieldLook, OURS, type FieldLook } from './looks';
+  import { tipOf } from './tip';
 
   type Props = Omit<HTMLInputAttributes, 'class' | 'value' | 'size' | 'children' | 'maxlength'> & {
     maxlength?: number | string;
@@ -16,6 +17,7 @@
     value = $bindable(),
     element = $bindable(),
     look = 'field',
+    title,
     class: className,
     ...rest
   }: Props = $props();
@@ -23,6 +25,7 @@
 
 <Input
   {...rest as object}
+  {...tipOf(title, rest['aria-label'])}
   bind:value={value as string}
   bind:elementRef={element}
   color={OURS}

@@ -28,6 +28,6 @@
   bind:value={value as string}
   bind:elementRef={element}
   size="sm"
-  class={clsx('min-w-0', className)}
+  class={clsx('w-auto min-w-0', className)}
   classes={{ input: clsx(fieldLook({ look }), 'w-full ps-[30px]! pe-2') }}
 />

@@ -42,7 +42,6 @@
   class="gap-1.5 space-x-0 p-2"
   classes={{
     content: 'mt-0 flex min-h-0 flex-1 flex-col rounded-none bg-transparent p-0 dark:bg-transparent',
-    active: 'border-thread bg-thread-soft',
   }}
 >
   {#each tabs as { id, name } (id)}

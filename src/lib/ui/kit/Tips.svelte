@@ -4,6 +4,7 @@
 
   /** How long the pointer rests on something before its words come, in milliseconds. */
   const REST = 450;
+  const id = $props.id();
 
   /**
    * Shows what stands in `data-tip` of whatever the pointer rests on or the keyboard comes to. One for the whole page:
@@ -22,6 +23,7 @@
   const hide = () => {
     clearTimeout(coming);
     of?.removeAttribute('data-tip-shown');
+    if (of?.getAttribute('aria-describedby') === id) of.removeAttribute('aria-describedby');
     of = undefined;
     open = false;
   };
@@ -32,6 +34,9 @@
     if (!element.dataset.tip || !element.isConnected) return;
     words = element.dataset.tip;
     element.setAttribute('data-tip-shown', '');
+    // A link has no part of the kit that says it.
+    if (!element.hasAttribute('aria-description') && !element.hasAttribute('aria-describedby'))
+      element.setAttribute('aria-describedby', id);
     of = element;
     // The kit shows what is opened, not what comes open.
     await tick();
@@ -46,8 +51,7 @@
     if (event.pointerType === 'touch') return;
     const element = tipped(event.target);
     if (of && (element === of || within(event))) return;
-    if (of) hide();
-    clearTimeout(coming);
+    hide();
     if (element) coming = setTimeout(() => void show(element), REST);
   };
   /** The last key goes from one thing to the next: a dialogue that opens gives its focus unasked. */
@@ -84,6 +88,7 @@
 <span hidden tabindex="-1"></span>
 {#if of}
   <Tooltip
+    {id}
     bind:isOpen={open}
     type="custom"
     reference="[data-tip-shown]"

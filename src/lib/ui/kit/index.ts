@@ -1,7 +1,6 @@
 /** The components every view is made of. */
 export {
   CommandPalette,
-  Skeleton,
   Table,
   TableBody,
   TableBodyCell,

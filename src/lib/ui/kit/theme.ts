@@ -33,7 +33,6 @@ export const theme: ThemeConfig = {
   tableHeadCell: 'px-0 py-1 pe-3 font-[650]',
   tableBodyRow: 'border-rule bg-transparent dark:border-rule dark:bg-transparent',
   tableBodyCell: 'px-0 py-1 pe-3 font-normal whitespace-normal',
-  skeleton: { wrapper: 'max-w-[62ch]', line: 'bg-rule dark:bg-rule' },
   kbd: 'rounded-sm border border-edge bg-side px-1.5 py-0 font-sans text-xs font-medium text-ink-2 dark:border-edge dark:bg-side dark:text-ink-2',
   toast: {
     base: 'w-full max-w-none items-start gap-3 rounded-lg bg-[#123644] px-3.5 py-2.5 text-white dark:bg-[#123644] dark:text-white',

@@ -141,6 +141,7 @@
   </ol>
   <div class="more">
     <Search
+      class="w-full"
       aria-label="Another work"
       placeholder="Another work: words of its author or title"
       bind:value={wanted}

@@ -58,7 +58,7 @@
         <p class="lacks">
           lacks {#each entry.missing as field, i (field)}{i ? ', ' : ''}<Button
               look="link"
-              data-tip="{style} prints it; go to {fieldLabel(field)}"
+              title="{style} prints it; go to {fieldLabel(field)}"
               onclick={() => goto(`/sources/${entry.id}#f-${field}`)}>{fieldName(field)}</Button
             >{/each}
         </p>

@@ -107,7 +107,7 @@
                 class="particle"
                 aria-label="Particle {i + 1}"
                 placeholder="van der"
-                data-tip="Particle"
+                title="Particle"
                 bind:value={row.name['non-dropping-particle']}
                 onchange={commit}
               />{/if}
@@ -127,7 +127,7 @@
                 class="suffix"
                 aria-label="Suffix {i + 1}"
                 placeholder="Jr."
-                data-tip="Suffix"
+                title="Suffix"
                 bind:value={row.name.suffix}
                 onchange={commit}
               />{/if}

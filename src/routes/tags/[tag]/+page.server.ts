@@ -1,8 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { asking } from '$lib/core/query';
-import { printEach } from '$lib/server/lists';
 import { listPassages } from '$lib/server/passages';
-import { facetsOf, getSources, listSources } from '$lib/server/sources';
+import { facetsOf, listSources, withReferences } from '$lib/server/sources';
 import { tagsInUse } from '$lib/server/tags';
 import { lookOf } from '../../look';
 import type { PageServerLoad } from './$types';
@@ -28,9 +27,6 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
   ]);
   const item = tags.find((one) => one.tag === tag);
   if (!item) error(404, { message: `No source and no passage has the tag ${tag}.` });
-  const ids = sources.items.filter((source) => !source.reference).map(({ id }) => id);
-  const printed = await printEach(ctx, await getSources(ctx, ids), look);
-  const references = new Map(printed.map((one) => [one.id, one]));
   const most = (field: string) =>
     (facets.find((facet) => facet.field === field)?.values ?? [])
       .filter(({ value }) => value !== tag)
@@ -40,10 +36,7 @@ export const load: PageServerLoad = async ({ params, locals, depends }) => {
     tags,
     sources: {
       total: sources.total,
-      items: sources.items.map((source) => ({
-        ...source,
-        reference: source.reference ?? references.get(source.id),
-      })),
+      items: await withReferences(ctx, sources.items, look),
     },
     passages,
     beside: { tag: most('tag'), person: most('person'), container: most('container') },
