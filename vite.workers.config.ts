@@ -28,6 +28,7 @@ export default defineConfig({
         citing: 'src/lib/server/workers/citing.worker.ts',
         borrowed: 'src/lib/server/workers/borrowed.worker.ts',
         doubles: 'src/lib/server/workers/doubles.worker.ts',
+        gathering: 'src/lib/server/workers/gathering.worker.ts',
         backup: 'src/lib/server/backup/command.ts',
         reading: 'src/lib/reading/apart/child.ts',
         retexa: 'src/cli/retexa.ts',

@@ -50,6 +50,12 @@ async function refusing(work: () => Promise<Response>): Promise<Response> {
 /** Told in an answer when characters were taken out of what was sent. */
 const TAKEN_OUT = 'x-taken-out';
 
+/** An answer of JSON that was written down already, in a thread of its own. */
+const written = (bytes: Uint8Array, headers: Record<string, string>): Response =>
+  new Response(bytes as Uint8Array<ArrayBuffer>, {
+    headers: { 'content-type': 'application/json', ...headers },
+  });
+
 const handler =
   <S extends z.ZodType, T>(
     schema: S,
@@ -61,7 +67,8 @@ const handler =
       const bytes = await bodyOf(event.request, /^application\/json$/, MOST_JSON);
       const { value, takenOut } = parsedJson(new TextDecoder().decode(bytes));
       const result = (await work(checked(schema, value), as(event), event)) ?? {};
-      return json(result, takenOut ? { headers: { [TAKEN_OUT]: 'characters' } } : {});
+      const headers: Record<string, string> = takenOut ? { [TAKEN_OUT]: 'characters' } : {};
+      return result instanceof Uint8Array ? written(result, headers) : json(result, { headers });
     });
 
 /**

@@ -6,6 +6,7 @@ import { defaultContext, type Context } from './access/context';
 import { MIGRATIONS, migrationSource } from './db/migrations';
 import { openDatabase } from './db/open';
 import { insertCopy, type Copy } from './copies/repository';
+import type { Made } from './many';
 
 /** For tests: a page kept of a source, of which only what matters is said. */
 export const keepTestCopy = (
@@ -34,6 +35,12 @@ export async function openTestLibrary(): Promise<{ db: Knex; ctx: Context }> {
   process.env.RETEXA_DATA = mkdtempSync(join(tmpdir(), 'retexa-unit-'));
   const db = await openDatabase(':memory:');
   return { db, ctx: await defaultContext(db) };
+}
+
+/** For tests: the revisions of what was done at once, and not by a job. */
+export function atOnce(made: Made): string[] {
+  if ('job' in made) throw new Error('a job does it');
+  return made.revisions;
 }
 
 /** For tests: an empty database in memory as the first `count` migrations leave it. Whoever opens it destroys it. */

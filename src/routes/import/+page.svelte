@@ -3,13 +3,14 @@
   import { Button, Checkbox, FileButton, FileDrop, PageHead, Textarea } from '$lib/ui/kit';
   import { READABLE } from '$lib/core/formats';
   import type { FirstOf } from '$lib/server/lists';
+  import type { Made } from '$lib/server/many';
   import { call } from '$lib/ui/frame/client';
   import ImportChoices from '$lib/ui/capture/ImportChoices.svelte';
   import { drafts } from '$lib/ui/frame/drafts';
   import { timeLabel } from '$lib/ui/frame/dates';
   import JobGoing from '$lib/ui/capture/JobGoing.svelte';
   import { actOn, isGoing } from '$lib/ui/capture/jobs';
-  import { attempt, done } from '$lib/ui/frame/toasts.svelte';
+  import { attempt, doneWith } from '$lib/ui/frame/toasts.svelte';
 
   let { data } = $props();
   let toIntake = $state(false);
@@ -35,19 +36,18 @@
     for (const file of list) await bring(file.name, file);
   }
   async function takeBack(id: string) {
-    const made = await actOn<{ revisions: string[]; left: string[] }>(id, 'take-back');
-    if (made)
-      done(
-        [
-          made.revisions.length
-            ? `The import is taken back: ${many(made.revisions.length, 'source', 'sources')}.`
-            : 'Nothing of this import is left in the library.',
-          made.left.length ? `Changed since, and left as it is: ${made.left.join('; ')}.` : '',
-        ]
-          .filter(Boolean)
-          .join(' '),
-        made.revisions,
-      );
+    const made = await actOn<Made>(id, 'take-back');
+    if (!made) return;
+    await doneWith(made, 0, (n, _left, stays) =>
+      [
+        n
+          ? `The import is taken back: ${many(n, 'source', 'sources')}.`
+          : 'Nothing of this import is left in the library.',
+        stays.length ? `Changed since, and left as it is: ${stays.join('; ')}.` : '',
+      ]
+        .filter(Boolean)
+        .join(' '),
+    );
   }
   const many = (n: number, one: string, more: string) => `${n.toLocaleString('en')} ${n === 1 ? one : more}`;
 </script>

@@ -88,4 +88,5 @@ export {
 } from './choices';
 export { leadWords, queryWords, replyText, taskWords, versionWords } from './kept';
 export { orcidWords, renameWords } from './people';
+export { tagName, tagRenamed, tagWords } from './tags';
 export { shareWords, type ShareWords } from './shares';

@@ -14,7 +14,7 @@ import { inTurn } from '../turns';
 export const LEFT: ReadonlySet<string> = new Set([
   ...['account', 'attempt', 'passkey', 'session', 'token', 'way_back', 'invitation', 'share_link', 'audit'],
   ...['job', 'hold', 'import_step', 'shared', 'sent_once', 'leaving_file', 'crossing'],
-  ...['printed', 'printed_list', 'tally', 'trait', 'trait_of', 'lookup_key', 'search_word'],
+  ...['printed', 'tally', 'trait', 'trait_of', 'lookup_key', 'search_word'],
   ...['spelling', 'spelling_source', 'spelling_group', 'spelling_stale'],
   // These come in a way of their own.
   ...['person', 'library', 'membership'],

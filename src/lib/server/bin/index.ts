@@ -5,7 +5,6 @@ import { inParts } from '../db/ids';
 import { removeCopies } from '../copies/repository';
 import { filesLeave } from '../files/leaving';
 import { forgetNamed, forgetRevisions } from '../history/repository';
-import { forgetLists } from '../lists/printing';
 import { figuresOf } from '../passages/figures';
 import { removeProjects } from '../projects/repository';
 import { removeSections } from '../projects/sections';
@@ -76,7 +75,7 @@ async function removeNotes(ctx: Context, ids: string[]): Promise<void> {
 /**
  * Sources with their copies, passages, filings and history, and with the sources merged into them. Notes on them and
  * leads met in them stay, on nothing, since they are one's own thoughts. `untouched` are sources nobody worked with: no
- * history but their own names them, and their caller lets go of the lists they may be in.
+ * history but their own names them.
  */
 export async function removeSources(ctx: Context, given: string[], untouched = false): Promise<void> {
   const ids = [...given];
@@ -86,8 +85,6 @@ export async function removeSources(ctx: Context, given: string[], untouched = f
   }
   if (!untouched) await forgetNamed(ctx, ['note', 'lead'], ids);
   await takeOff(ctx, ids, { passage: removePassages, task: removeTasks, copy: removeCopies });
-  // Lists that were printed are a cache, and may have what leaves in them.
-  if (!untouched) await forgetLists(ctx, ids);
   await remove(ctx, 'source', ids);
 }
 

@@ -7,6 +7,6 @@ export const newId = (): string => v7();
 export const now = (): string => new Date().toISOString();
 
 /** Ids in parts, since a statement takes so many values only. */
-export function* inParts<T>(ids: T[], size = 200): Generator<T[]> {
+export function* inParts<T>(ids: readonly T[], size = 200): Generator<T[]> {
   for (let i = 0; i < ids.length; i += size) yield ids.slice(i, i + size);
 }

@@ -47,27 +47,29 @@ export function database(): Promise<Knex> {
   return opened;
 }
 
+/** A connection that only reads a database file that is open already. */
+export const openReading = (file: string): Knex =>
+  knex({
+    client: 'better-sqlite3',
+    connection: { filename: file, options: { readonly: true } },
+    useNullAsDefault: true,
+    pool: {
+      min: 1,
+      max: 1,
+      afterCreate: (connection: Database.Database, done: Done) => {
+        connection.pragma(`cache_size = -${CACHE_KB}`);
+        keepPrepared(connection);
+        done(null, connection);
+      },
+    },
+  });
+
 /**
  * A second connection to the application's database, which only reads: it answers while the first is inside a long
  * transaction, and sees what was there before it.
  */
 export function readingDatabase(): Promise<Knex> {
-  reading ??= database().then(() =>
-    knex({
-      client: 'better-sqlite3',
-      connection: { filename: config.databaseFile, options: { readonly: true } },
-      useNullAsDefault: true,
-      pool: {
-        min: 1,
-        max: 1,
-        afterCreate: (connection: Database.Database, done: Done) => {
-          connection.pragma(`cache_size = -${CACHE_KB}`);
-          keepPrepared(connection);
-          done(null, connection);
-        },
-      },
-    }),
-  );
+  reading ??= database().then(() => openReading(config.databaseFile));
   return reading;
 }
 

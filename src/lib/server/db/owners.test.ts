@@ -34,7 +34,7 @@ const OWNED: Record<string, readonly string[]> = {
   jobs: ['hold', 'import_step', 'job'],
   leads: ['lead'],
   libraries: ['invitation'],
-  lists: ['favourite_style', 'own_style', 'printed', 'printed_list'],
+  lists: ['favourite_style', 'own_style', 'printed'],
   notes: ['note', 'note_named'],
   passages: ['passage', 'passage_link', 'passage_tag'],
   people: ['person_orcid'],

@@ -31,11 +31,15 @@ export type { SourceGroup } from './groups';
 export { lookThrough, type PassResult } from './pass';
 export {
   respell,
+  respellEach,
+  respellingOf,
   severalSpellings,
   spellingApart,
   spellingDecision,
   spellingNotApart,
   spellingsIn,
+  type One,
+  type Respelling,
   type SpellingsIn,
 } from './respelling';
 

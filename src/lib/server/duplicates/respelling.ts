@@ -14,7 +14,7 @@ import { nfc, squash } from '../../core/text';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
-import { editSource } from '../sources/editing';
+import { editSource, revisionsOfMade, type MadeOf } from '../sources/editing';
 import { getSource, getSources } from '../sources/repository';
 import { inTurn } from '../turns';
 import {
@@ -57,7 +57,7 @@ export const spellingDecision = z.discriminatedUnion('act', [
   z.object({ act: z.literal('apart'), key, form, others: z.array(form).min(1).max(100) }),
   z.object({ act: z.literal('not-apart'), key, form, others: z.array(form).min(1).max(100) }),
 ]);
-type One = Extract<z.infer<typeof spellingDecision>, { act: 'one' }>;
+export type One = Extract<z.infer<typeof spellingDecision>, { act: 'one' }>;
 
 /** One spelling of a group. */
 export interface ShownSpelling {
@@ -166,21 +166,43 @@ function givenForm(kind: Spelled, given: string): string {
  * Gives several spellings of one name a single one, in the sources named and wherever they stand in them; all or none. Gives
  * the revisions made, for undoing.
  */
-export async function respell(ctx: Context, { kind, key: ofKey, forms, to, sources }: One) {
-  const target = 'typed' in to ? typedForm(kind, ofKey, to.typed) : givenForm(kind, to.form);
+export const respell = async (ctx: Context, said: One): Promise<{ revisions: string[] }> => {
+  const asked = respellingOf(said);
+  return change(ctx, CHANGE, async (inner) => ({
+    revisions: revisionsOfMade(await respellEach(inner, asked, said.sources)),
+  }));
+};
+
+/** Spellings, and the one that stands in their place. */
+export interface Respelling {
+  kind: Spelled;
+  forms: string[];
+  target: string;
+}
+/** What is spelled how, as it was said; refuses what is no spelling. */
+export const respellingOf = ({ kind, key: ofKey, forms, to }: One): Respelling => ({
+  kind,
+  forms,
+  target: 'typed' in to ? typedForm(kind, ofKey, to.typed) : givenForm(kind, to.form),
+});
+
+/** The same in a transaction that is under way, of which nobody is told. */
+export async function respellEach(
+  inner: Context,
+  { kind, forms, target }: Respelling,
+  sources: One['sources'],
+): Promise<MadeOf[]> {
   const from = new Set(forms);
-  return change(ctx, CHANGE, async (inner) => {
-    const revisions: string[] = [];
-    for await (const { id, revision } of inTurn(sources)) {
-      const { record } = await getSource(inner, id);
-      const fields = respelled(record, kind, from, target);
-      if (Object.keys(fields).length === 0) continue;
-      const why = `spelled ${textOfForm(kind, target)}`.slice(0, 200);
-      const { revisionId } = await editSource(inner, id, revision, { fields }, why);
-      if (revisionId) revisions.push(revisionId);
-    }
-    return { revisions };
-  });
+  const made: MadeOf[] = [];
+  for await (const { id, revision } of inTurn(sources)) {
+    const { record } = await getSource(inner, id);
+    const fields = respelled(record, kind, from, target);
+    if (Object.keys(fields).length === 0) continue;
+    const why = `spelled ${textOfForm(kind, target)}`.slice(0, 200);
+    const { revisionId } = await editSource(inner, id, revision, { fields }, why);
+    if (revisionId) made.push({ sourceId: id, revisionId });
+  }
+  return made;
 }
 
 /** Says that a spelling is another name than some others. */

@@ -11,8 +11,7 @@ import { held, hold, letGo } from '../jobs/holds';
 import { getJob, updateJob, type Job } from '../jobs/repository';
 import { answerJob, beginJob, carriesOut, type Doing, type Keep } from '../jobs/runner';
 import { megabytes, MOST_BYTES } from '../limits';
-import { binSources, undoRevision } from '../sources';
-import { getSources, insertSource } from '../sources/repository';
+import { insertSource } from '../sources/repository';
 import { talliesOf } from '../sources/tallies';
 import { inTurn } from '../turns';
 import { read } from '../workers/pools';
@@ -23,6 +22,7 @@ import { SAMPLE } from './sample';
 import { takeStepsBack } from './taking-back';
 import type { Answer, Decided, HeldImport, Here, ImportInput, ImportResult } from './types';
 
+export { takeBackEach, takeImportBack, toTakeBack, type Imported } from './taking-back';
 export { recentImports, type ImportInBrief } from './reports';
 export { ANSWERS } from './types';
 export type * from './types';
@@ -147,42 +147,6 @@ export async function answerImport(
     result.here.map((h) => [h.index, { answer: answers[h.index] ?? 'both', sourceId: h.of.id }]),
   );
   await answerJob(ctx, jobId, decided);
-}
-
-/**
- * Takes a whole import back: everything it added that is still there goes to the bin, and what it merged is as it was
- * before, unless it was changed since. Gives the revisions made, for undoing, and the labels of what was left alone.
- */
-export async function takeImportBack(
-  ctx: Context,
-  job: Job,
-): Promise<{ revisions: string[]; left: string[] }> {
-  const report = job.result as ImportResult | null;
-  if (job.kind !== 'import' || report?.kind === 'asks' || !report)
-    throw new Refusal(409, 'There is no import to take back here.');
-  return change(ctx, CHANGE, async (inner) => {
-    const there = await getSources(
-      inner,
-      report.added.map((a) => a.id),
-    );
-    const revisions = await binSources(
-      inner,
-      there.filter((s) => !s.binned && !s.mergedInto).map((s) => s.id),
-      true,
-    );
-    const left: string[] = [];
-    for await (const { revision, label } of inTurn([...(report.merged ?? [])].reverse())) {
-      if (!revision) continue;
-      try {
-        const undone = await undoRevision(inner, revision);
-        if (undone) revisions.push(undone);
-      } catch (error) {
-        if (!(error instanceof Refusal)) throw error;
-        left.push(label);
-      }
-    }
-    return { revisions, left };
-  });
 }
 
 /** Puts a few invented sources into an empty library; refuses where there are sources already. Gives their ids. */

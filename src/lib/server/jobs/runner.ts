@@ -1,7 +1,7 @@
 import PQueue from 'p-queue';
 import { checkRight } from '../access/change';
 import { contextOf, transaction, type Context } from '../access/context';
-import { tell, tellJob } from '../access/events';
+import { tell, tellJob, type Topic } from '../access/events';
 import { Refusal } from '../access/refusal';
 import { log } from '../log';
 import { hold, letGo } from './holds';
@@ -35,6 +35,8 @@ export interface Work<Input, Result, Answer> {
   heldForIt?: true;
   /** Takes back what a run that did not end well has kept so far. */
   takeBack?(ctx: Context, jobId: string): Promise<void>;
+  /** What it changes beside sources. */
+  changes?: readonly Topic[];
   /** Lets go of what is kept for beginning it again: it is put away. */
   release?(inner: Context, job: Job<Input, Result, Answer>): Promise<void>;
 }
@@ -106,7 +108,7 @@ async function carryOut(ctx: Context, id: string, work: AnyWork, signal: AbortSi
       log.error({ job: id, err }, 'job not noted'),
     );
   } finally {
-    tell(ctx.libraryId, 'sources', 'jobs');
+    tell(ctx.libraryId, 'sources', 'jobs', ...(work.changes ?? []));
   }
 }
 

@@ -17,7 +17,7 @@ const AT_ONCE = 300;
 
 /** Tables that have what is under way in a library, was handed out of it, or is made anew from the rest. */
 const BESIDE = [
-  ...['shared', 'crossing', 'invitation', 'share_link', 'token', 'hold', 'job', 'printed_list'],
+  ...['shared', 'crossing', 'invitation', 'share_link', 'token', 'hold', 'job'],
   ...['spelling_group', 'spelling', 'spelling_stale', 'tally', 'trait', 'membership'],
 ];
 

@@ -43,6 +43,7 @@ export {
 } from './printing';
 export { findStyles, styleName, styleSent, type FoundStyle } from './catalogue';
 export { bringStyle, changeStyle } from './styles';
+export { listOfView, savedList } from './apart';
 export { printTraced, type TracedStyle } from './tracing';
 
 export * from './outputs';
@@ -62,6 +63,10 @@ export interface Setting {
   group?: 'kind' | 'section' | undefined;
   annotate?: AnnotationKind[] | undefined;
 }
+
+/** What a list is known by where it is printed, so that it is printed again as far as it changed. */
+const nameOf = (scope: Scope): string =>
+  scope.kind === 'selection' ? scope.kind : JSON.stringify(Object.values(scope));
 
 /** The sources of a scope, in the order of their authors. */
 export async function sourcesIn(ctx: Context, scope: Scope): Promise<Source[]> {
@@ -119,7 +124,7 @@ export async function listIn(
   setting: Setting = {},
 ): Promise<PrintedList> {
   const sources = await sourcesIn(ctx, scope);
-  return set(ctx, await printList(ctx, sources, look), sources, scope, look, setting);
+  return set(ctx, await printList(ctx, sources, look, nameOf(scope)), sources, scope, look, setting);
 }
 
 async function remarksOn(
@@ -166,36 +171,11 @@ export async function citedIn(ctx: Context, text: string): Promise<{ ids: string
   return { ids: [...new Set(ids)], unknown };
 }
 
-/** What the views that are open wait for, by view: the look they want their list in, and how to give it up. */
-const awaited = new Map<string, { look: string; unwanted: AbortController; waiting: number }>();
-
-/** The list of a view; one it waits for in another style or language is given up, and refused. */
-export async function listOfView(ctx: Context, view: string, scope: Scope, look: Look, setting: Setting) {
-  const wanted = `${look.style} ${look.locale}`;
-  const before = awaited.get(view);
-  const other = before && before.look !== wanted;
-  if (other) before.unwanted.abort();
-  const mine = before && !other ? before : { look: wanted, unwanted: new AbortController(), waiting: 0 };
-  mine.waiting++;
-  awaited.set(view, mine);
-  try {
-    return await referenceList(ctx, scope, look, setting, mine.unwanted.signal);
-  } finally {
-    if (--mine.waiting === 0 && awaited.get(view) === mine) awaited.delete(view);
-  }
-}
-
 /** A list as the page shows it, with the preflight: findings of what it holds, and what may stand in it twice. */
-export async function referenceList(
-  ctx: Context,
-  scope: Scope,
-  look: Look,
-  setting: Setting = {},
-  unwanted?: AbortSignal,
-) {
+export async function referenceList(ctx: Context, scope: Scope, look: Look, setting: Setting = {}) {
   const sources = await sourcesIn(ctx, scope);
   const byId = new Map(sources.map((s) => [s.id, s]));
-  const printed = await printList(ctx, sources, look, unwanted);
+  const printed = await printList(ctx, sources, look, nameOf(scope));
   const list = await set(ctx, printed, sources, scope, look, setting);
   const asks = new Map<string, Variable[]>();
   for (const type of new Set(sources.map((s) => s.record.type)))
@@ -305,7 +285,7 @@ export async function exportFile(
 ): Promise<ExportFile> {
   const sources = await sourcesIn(ctx, scope);
   if (!isFormat(output)) {
-    const list = await printList(ctx, sources, look);
+    const list = await printList(ctx, sources, look, nameOf(scope));
     if (!list.hasList)
       throw new Refusal(
         422,

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import {
   runsToHtml,
@@ -13,7 +12,6 @@ import {
 import { toCsl, type CslItem, type CslType, type Variable } from '../../core/source';
 import { localeFile } from '../catalogue';
 import type { Context } from '../access/context';
-import { now } from '../db/ids';
 import { log } from '../log';
 import type { Source } from '../sources/repository';
 import { styleTree } from '../../reading/styles';
@@ -171,55 +169,22 @@ export async function printEach(ctx: Context, sources: Source[], look: Look): Pr
   );
 }
 
-/** Lets go of the printed lists of the library that hold a source. */
-export async function forgetLists(ctx: Context, sourceIds: string[]): Promise<void> {
-  for (const id of sourceIds)
-    await ctx.db('printed_list').where({ library_id: ctx.libraryId }).whereLike('list', `%${id}%`).delete();
-}
-
-/** Lets go of all printed lists of the library. */
-export const forgetAllLists = async (ctx: Context): Promise<void> =>
-  void (await ctx.db('printed_list').where({ library_id: ctx.libraryId }).delete());
-
-/** How many printed lists of a library the cache keeps. */
-const LISTS_KEPT = 50;
-
 /**
- * Prints sources together as a reference list: from the cache when no record of it changed, else in the worker, unless
- * it becomes unwanted before.
+ * Prints sources together as a reference list, `list` naming which: what was printed of it before stays where it did not change.
+ * Not waited for any more when it becomes unwanted.
  */
 export async function printList(
   ctx: Context,
   sources: Source[],
   look: Look,
+  list: string,
   unwanted?: AbortSignal,
 ): Promise<PrintedList> {
-  const identity = [
-    ctx.libraryId,
-    look.style,
-    (await styleOf(ctx, look.style)).file,
-    look.locale,
-    ...sources.map((s) => `${s.id}:${s.revision}`),
-  ].join('\n');
-  const key = createHash('sha256').update(identity).digest('hex');
-  const row = (await ctx.db('printed_list').where({ key }).first()) as { list: string } | undefined;
-  if (row) return JSON.parse(row.list) as PrintedList;
   const items = sources.map((s) => toCsl(s.id, s.record));
-  const list = await print({ ...(await task(ctx, look, items)), what: 'list' }, unwanted);
-  await keep(ctx, async (trx) => {
-    await trx('printed_list')
-      .insert({ key, library_id: ctx.libraryId, at: now(), list: JSON.stringify(list) })
-      .onConflict('key')
-      .ignore();
-    const old = trx('printed_list')
-      .where({ library_id: ctx.libraryId })
-      .orderBy('at', 'desc')
-      .offset(LISTS_KEPT)
-      .limit(1_000)
-      .select('key');
-    await trx('printed_list').whereIn('key', old).delete();
-  });
-  return list;
+  return print(
+    { ...(await task(ctx, look, items)), what: 'list', list: `${ctx.libraryId} ${list}` },
+    unwanted,
+  );
 }
 
 /** Prints an in-text citation; with `named`, the first work's author stands before it in the sentence. */

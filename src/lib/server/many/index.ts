@@ -1,29 +1,29 @@
 import { setImmediate } from 'node:timers/promises';
 import type { z } from 'zod';
 import { may } from '../../core/members';
+import type { CitekeyPattern } from '../../core/source';
 import { checkRight } from '../access/change';
 import { transaction, type Context } from '../access/context';
 import { tell } from '../access/events';
 import { Refusal } from '../access/refusal';
 import { inParts } from '../db/ids';
+import { respell, respellingOf, type One } from '../duplicates';
+import { takeImportBack, toTakeBack } from '../imports';
 import { held, letGo } from '../jobs/holds';
 import type { Job } from '../jobs/repository';
 import { beginJob, carriesOut } from '../jobs/runner';
 import { forgetAllBut, forgetSteps, lastSteps, noteSteps, revisionsMade } from '../jobs/steps';
 import type { Look } from '../lists/printing';
-import { decide, decideEach, type decision } from '../proof';
-import { binSources, editSources, undo, undoUnlessChanged } from '../sources';
-import { binEach, editEach, type EditOfMany, type MadeOf } from '../sources/editing';
+import { renameIn, sourcesToRename, type Renamed } from '../people';
+import { decide, type decision } from '../proof';
+import { binSources, changeCitekeys, editSources, renewCitekeys, undo, undoUnlessChanged } from '../sources';
+import type { EditOfMany } from '../sources/editing';
 import { checkSources } from '../sources/repository';
-import { undoEach } from '../sources/taking-back';
+import { changeTagOf, taggedWith, type TagChange } from '../tags';
 import { inTurn } from '../turns';
+import { DONE_WITH, type Act, type Asked, type AskedFor, type Of } from './acts';
 
-/** What is done with many, one after the other. */
-export type Asked =
-  | { act: 'edit'; what: EditOfMany }
-  | { act: 'bin'; binned: boolean }
-  | { act: 'decide'; check: string; decided: z.infer<typeof decision>['act']; look: Look }
-  | { act: 'undo' };
+export type { Asked } from './acts';
 
 /** What a job is that does it; of what is held for it. */
 export interface ManyInput {
@@ -34,9 +34,11 @@ export interface ManyInput {
 /** How many it changed: what was so already stays as it is. */
 export interface ManyResult {
   changed: number;
+  /** Labels of what was left alone, since somebody changed it; the first of them. */
+  stays?: string[];
 }
 /** What came of it at once, or the job that does it. */
-export type Made = { revisions: string[]; left?: number } | { job: string };
+export type Made = { revisions: string[]; left?: number; stays?: string[] } | { job: string };
 
 /** How many are changed while one waits, in one transaction; more are a job, with others writing between. */
 export const MOST_AT_ONCE = 500;
@@ -46,21 +48,13 @@ const IN_ONE = 20;
 const TURN = 3;
 /** Of how many such jobs it is remembered what they did, for taking it back. */
 const REMEMBERED = 10;
+/** How many of what was left alone are named. */
+const MOST_NAMED = 50;
 /** How often pages are told that something changed, in milliseconds. */
 const TOLD_EVERY = 2_000;
 
-const each: {
-  [A in Asked['act']]: (
-    inner: Context,
-    asked: Extract<Asked, { act: A }>,
-    ids: string[],
-  ) => Promise<MadeOf[]>;
-} = {
-  edit: (inner, { what }, ids) => editEach(inner, ids, what),
-  bin: (inner, { binned }, ids) => binEach(inner, ids, binned),
-  decide: (inner, { check, decided, look }, ids) => decideEach(inner, { check, act: decided, ids }, look),
-  undo: (inner, _asked, revisions) => undoEach(inner, revisions),
-};
+/** What it changes. */
+const CHANGES = ['sources', 'passages', 'tags', 'duplicates'] as const;
 
 /** Takes back what a job did, in short transactions, the last first; what was changed since stays. */
 async function takeStepsBack(ctx: Context, jobId: string): Promise<void> {
@@ -86,15 +80,18 @@ carriesOut<ManyInput, ManyResult>('many', {
     broken: 'Something went wrong inside Retexa. What was changed is as it was.',
   },
   heldForIt: true,
+  changes: CHANGES,
   async run(ctx, job, doing) {
     const { asked, of } = job.input;
-    const ids = (await held<string[]>(ctx, job.id)) ?? [];
+    const all = (await held<Of[Act][]>(ctx, job.id)) ?? [];
+    const stays: string[] = [];
     let [gone, changed, told] = [0, 0, Date.now()];
-    for await (const part of inTurn(inParts(ids, IN_ONE), TURN)) {
+    for await (const part of inTurn(inParts(all, IN_ONE), TURN)) {
       doing.step(`${(gone + 1).toLocaleString('en')} of ${of.toLocaleString('en')}`, gone, of);
       await transaction(ctx, async (inner) => {
-        const made = await each[asked.act](inner, asked as never, part);
+        const { made, left = [] } = await DONE_WITH[asked.act](inner, asked as never, part as never);
         changed += made.length;
+        stays.push(...left);
         await noteSteps(
           inner,
           job.id,
@@ -104,7 +101,7 @@ carriesOut<ManyInput, ManyResult>('many', {
       gone += part.length;
       // To tell pages of each part would keep them busy.
       if (Date.now() - told > TOLD_EVERY) {
-        tell(ctx.libraryId, 'sources');
+        tell(ctx.libraryId, ...CHANGES);
         told = Date.now();
       }
     }
@@ -112,50 +109,107 @@ carriesOut<ManyInput, ManyResult>('many', {
     return async (inner) => {
       await letGo(inner, job.id);
       await forgetAllBut(inner, 'many', REMEMBERED);
-      return { changed };
+      return { changed, ...(stays.length ? { stays: stays.slice(0, MOST_NAMED) } : {}) };
     };
   },
   takeBack: takeStepsBack,
 });
 
 /** Does it at once where it is of few, else as a job, all of it or nothing. */
-async function onMany(
+async function onMany<A extends Act>(
   ctx: Context,
-  asked: Asked,
-  ids: string[],
-  atOnce: () => Promise<{ revisions: string[]; left?: number }>,
+  asked: AskedFor<A>,
+  all: Of[A][],
+  atOnce: (all: Of[A][]) => Promise<{ revisions: string[]; left?: number; stays?: string[] }>,
 ): Promise<Made> {
   // Who may not edit changes what is theirs, which is never so much.
-  if (ids.length <= MOST_AT_ONCE || !may(ctx.role, 'edit')) return atOnce();
-  if (asked.act !== 'undo') await checkSources(ctx, ids);
-  const { id } = await beginJob(ctx, 'many', { asked, of: ids.length } satisfies ManyInput, ids);
+  if (all.length <= MOST_AT_ONCE || !may(ctx.role, 'edit')) return atOnce(all);
+  const { id } = await beginJob(ctx, 'many', { asked, of: all.length } satisfies ManyInput, all);
   return { job: id };
+}
+
+/** The same of sources that somebody named. */
+async function onNamed<A extends 'edit' | 'bin' | 'decide' | 'citekeys'>(
+  ctx: Context,
+  asked: AskedFor<A>,
+  named: string[],
+  atOnce: (ids: string[]) => Promise<{ revisions: string[]; left?: number }>,
+): Promise<Made> {
+  const ids = [...new Set(named)];
+  if (ids.length > MOST_AT_ONCE) await checkSources(ctx, ids);
+  return onMany<'edit' | 'bin' | 'decide' | 'citekeys'>(ctx, asked, ids, atOnce);
 }
 
 /** Changes sources, however many; see `editSources`. */
 export const editMany = (ctx: Context, ids: string[], what: EditOfMany): Promise<Made> =>
-  onMany(ctx, { act: 'edit', what }, [...new Set(ids)], () => editSources(ctx, ids, what));
+  onNamed<'edit'>(ctx, { act: 'edit', what }, ids, (all) => editSources(ctx, all, what));
 
 /** Puts sources in the bin or takes them out, however many. */
 export const binMany = (ctx: Context, ids: string[], binned: boolean): Promise<Made> =>
-  onMany(ctx, { act: 'bin', binned }, [...new Set(ids)], async () => ({
-    revisions: await binSources(ctx, ids, binned),
+  onNamed<'bin'>(ctx, { act: 'bin', binned }, ids, async (all) => ({
+    revisions: await binSources(ctx, all, binned),
   }));
 
 /** Mends what a check found in sources, lets it stand, or asks it again, in however many; see `decide`. */
 export const decideMany = (ctx: Context, said: z.infer<typeof decision>, look: Look): Promise<Made> =>
-  onMany(ctx, { act: 'decide', check: said.check, decided: said.act, look }, [...new Set(said.ids)], () =>
+  onNamed<'decide'>(ctx, { act: 'decide', check: said.check, decided: said.act, look }, said.ids, () =>
     decide(ctx, said, look),
   );
 
+/** Makes citekeys in another way from now on; the sources named get new keys by it, however many. */
+export async function citekeysOfMany(
+  ctx: Context,
+  pattern: CitekeyPattern,
+  renew: string[] = [],
+): Promise<Made> {
+  await changeCitekeys(ctx, pattern);
+  return onNamed<'citekeys'>(ctx, { act: 'citekeys' }, renew, (all) => renewCitekeys(ctx, all));
+}
+
+/** Calls a name otherwise in all sources it stands in, in every role. */
+export const renameEverywhere = async (ctx: Context, said: Renamed): Promise<Made> =>
+  onMany<'rename'>(ctx, { act: 'rename', said }, await sourcesToRename(ctx, said), (ids) =>
+    renameIn(ctx, said, ids),
+  );
+
+/** Gives several spellings of one name a single one, in however many sources; see `respell`. */
+export const respellMany = (ctx: Context, said: One): Promise<Made> =>
+  onMany<'respell'>(ctx, { act: 'respell', said: respellingOf(said) }, said.sources, () =>
+    respell(ctx, said),
+  );
+
+/** Calls a tag otherwise, or takes it off, wherever it is; says of how many sources and passages. */
+export async function changeTag(
+  ctx: Context,
+  said: TagChange,
+): Promise<Made & { sources: number; passages: number }> {
+  const tagged = await taggedWith(ctx, said.tag);
+  const sources = tagged.filter((one) => 'source' in one).length;
+  const made = await onMany<'tag'>(ctx, { act: 'tag', said }, tagged, (all) => changeTagOf(ctx, said, all));
+  return { ...made, sources, passages: tagged.length - sources };
+}
+
 /** Takes back revisions just made, however many. */
 export const undoMany = (ctx: Context, revisions: string[]): Promise<Made> =>
-  onMany(ctx, { act: 'undo' }, revisions, () => undo(ctx, revisions));
+  onMany<'undo'>(ctx, { act: 'undo' }, revisions, (all) => undo(ctx, all));
 
-/** Takes back what a job did, as a job. Each revision must still be the latest of its subject, or nothing is changed. */
-export async function takeManyBack(ctx: Context, job: Job): Promise<Made> {
+/**
+ * Takes back what a job did, as a job. What many were changed by is taken back as a whole: each revision must still be the latest of
+ * its subject, or nothing is changed. What an import did is taken back as far as nobody changed it since.
+ */
+export async function takeJobBack(ctx: Context, job: Job): Promise<Made> {
   checkRight(ctx, 'edit');
-  const revisions = job.kind === 'many' && job.state !== 'failed' ? await revisionsMade(ctx, job.id) : [];
+  if (job.kind !== 'many') {
+    const asked = {
+      act: 'import back',
+      fileName: (job.input as { fileName?: string }).fileName ?? '',
+    } as const;
+    return onMany<'import back'>(ctx, asked, toTakeBack(job), async (did) => {
+      const { revisions, left } = await takeImportBack(ctx, did);
+      return { revisions, left: left.length, stays: left.slice(0, MOST_NAMED) };
+    });
+  }
+  const revisions = job.state === 'failed' ? [] : await revisionsMade(ctx, job.id);
   if (revisions.length === 0)
     throw new Refusal(409, 'It is not remembered any more what this changed. Look at the history of each.');
   const input: ManyInput = { asked: { act: 'undo' }, of: revisions.length };

@@ -144,7 +144,7 @@ export async function citedInOrder(
   const order = [...new Set(cited.map((cite) => cite.id))];
   const found = new Map((await getSources(ctx, order)).map((s) => [s.id, s]));
   const sources = order.flatMap((id) => found.get(id) ?? []);
-  const references = await printList(ctx, sources, look);
+  const references = await printList(ctx, sources, look, 'passages');
   return {
     keys: new Map(sources.map((s) => [s.id, s.citekey])),
     citations: await printCitations(

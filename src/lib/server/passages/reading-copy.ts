@@ -41,7 +41,7 @@ export async function readingCopy(
 ): Promise<{ bytes: Buffer; name: string }> {
   const { copy, html } = await readingOf(ctx, copyId);
   const source = await getSource(ctx, copy.source_id);
-  const list = await printList(ctx, [source], look);
+  const list = await printList(ctx, [source], look, 'one source');
   const entry = list.entries.find((e) => e.failed === undefined);
   const passages = (await passagesWhere(ctx, { copy_id: copyId })).filter((p) => p.anchor !== 'lost');
   const pictures = [...(await picturesOf(ctx, copyId)).keys()];

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { tagName } from '../../core/forms';
 import { figurePlace, figureWords } from '../../core/figures';
 import { linkKind, locator, MOST_STRETCHES, passageKind, selectors, tint } from '../../core/passages';
 import { nfc, squash } from '../../core/text';
@@ -91,11 +92,10 @@ export const linkRequest = z.object({ to: id, kind: linkKind.nullable() });
 export const MOST_PASSAGES = 5_000;
 export const passageIds = z.array(id).min(1).max(MOST_PASSAGES);
 
-const tag = z.string().trim().min(1).max(120);
 /** What is done to several passages at once. */
 export const manyRequest = z.discriminatedUnion('act', [
-  z.object({ act: z.literal('tag'), ids: passageIds, tag }),
-  z.object({ act: z.literal('untag'), ids: passageIds, tag }),
+  z.object({ act: z.literal('tag'), ids: passageIds, tag: tagName }),
+  z.object({ act: z.literal('untag'), ids: passageIds, tag: tagName }),
   z.object({ act: z.literal('bin'), ids: passageIds }),
   z.object({ act: z.literal('place'), ids: passageIds, sectionId: id }),
   z.object({ act: z.literal('unplace'), ids: passageIds, sectionId: id }),

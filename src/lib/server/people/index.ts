@@ -6,7 +6,7 @@ import { foldWords, nfc, plain, squash } from '../../core/text';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { notHere, Refusal } from '../access/refusal';
-import { editSource } from '../sources/editing';
+import { editSource, revisionsOfMade, type MadeOf } from '../sources/editing';
 import { getSources } from '../sources/repository';
 import { inTurn } from '../turns';
 import { carryOrcid, orcidsSaid } from './orcids';
@@ -74,10 +74,6 @@ function formsOf(record: SourceRecord, kind: Spelled, name: string): string[] {
     .map(formOfName);
 }
 
-async function sourcesNaming(ctx: Context, kind: Spelled, name: string) {
-  return getSources(ctx, await idsNaming(ctx, kind, name));
-}
-
 /** What stands in place of a form: an institution stays one, a person is read as names are typed. */
 function typedForm(kind: Spelled, form: string, typed: string): string {
   const text = squash(nfc(typed));
@@ -94,34 +90,53 @@ export async function namedIn(
   kind: Spelled,
   name: string,
 ): Promise<{ id: string; label: string; title: string }[]> {
-  const sources = await sourcesNaming(ctx, kind, name);
-  return sources.slice(0, LABELLED).map(({ id, record }) => ({
+  const ids = await idsNaming(ctx, kind, name);
+  return (await getSources(ctx, ids.slice(0, LABELLED))).map(({ id, record }) => ({
     id,
     label: shortLabel(record),
     title: plain(record.title ?? ''),
   }));
 }
 
-/** Calls a name otherwise in all sources it stands in, in every role; all or none. Gives the revisions made, for undoing. */
-export const renameEverywhere = (
+/** A name, and what it is called from now on. */
+export type Renamed = z.infer<typeof renameWords>;
+
+/** The sources a name stands in, which are those it is called otherwise in; refuses a name that stands in none. */
+export async function sourcesToRename(ctx: Context, { kind, name }: Renamed): Promise<string[]> {
+  const ids = await idsNaming(ctx, kind, name);
+  if (ids.length === 0) throw notHere('name');
+  return ids;
+}
+
+/** Calls a name otherwise in sources it stands in, in every role; all or none. Gives the revisions made, for undoing. */
+export const renameIn = (
   ctx: Context,
-  { kind, name, to }: z.infer<typeof renameWords>,
+  said: Renamed,
+  ids: readonly string[],
 ): Promise<{ revisions: string[] }> =>
-  change(ctx, { right: 'edit', of: ['sources', 'duplicates'] }, async (inner) => {
-    const sources = await sourcesNaming(inner, kind, name);
-    if (sources.length === 0) throw notHere('name');
-    const revisions: string[] = [];
-    for await (const { id, revision, record } of inTurn(sources)) {
-      const forms = formsOf(record, kind, name);
-      if (forms.length === 0) continue;
-      const fields = respelled(record, kind, new Set(forms), typedForm(kind, forms[0]!, to));
-      if (Object.keys(fields).length === 0) continue;
-      const why = `${name} called ${to}`.slice(0, 200);
-      const { revisionId } = await editSource(inner, id, revision, { fields }, why);
-      if (revisionId) revisions.push(revisionId);
-    }
-    const [form] = sources.flatMap(({ record }) => formsOf(record, kind, name));
-    if (kind === 'person' && form)
-      await carryOrcid(inner, name, nameText(nameOfForm(typedForm(kind, form, to))));
-    return { revisions };
-  });
+  change(ctx, { right: 'edit', of: ['sources', 'duplicates'] }, async (inner) => ({
+    revisions: revisionsOfMade(await renameEach(inner, said, ids)),
+  }));
+
+/** The same in a transaction that is under way, of which nobody is told. */
+export async function renameEach(
+  inner: Context,
+  { kind, name, to }: Renamed,
+  ids: readonly string[],
+): Promise<MadeOf[]> {
+  const made: MadeOf[] = [];
+  let called: string | undefined;
+  for await (const { id, revision, record } of inTurn(await getSources(inner, ids))) {
+    const forms = formsOf(record, kind, name);
+    if (forms.length === 0) continue;
+    const form = typedForm(kind, forms[0]!, to);
+    called ??= form;
+    const fields = respelled(record, kind, new Set(forms), form);
+    if (Object.keys(fields).length === 0) continue;
+    const why = `${name} called ${to}`.slice(0, 200);
+    const { revisionId } = await editSource(inner, id, revision, { fields }, why);
+    if (revisionId) made.push({ sourceId: id, revisionId });
+  }
+  if (kind === 'person' && called) await carryOrcid(inner, name, nameText(nameOfForm(called)));
+  return made;
+}

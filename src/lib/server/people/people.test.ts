@@ -4,10 +4,11 @@ import { afterEach, beforeEach, expect, it } from 'vitest';
 import { orcidWords } from '../../core/forms';
 import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
+import { renameEverywhere } from '../many';
 import { binSources, getSource, listIds, undo } from '../sources';
 import { insertSource } from '../sources/repository';
-import { openTestLibrary } from '../test-library';
-import { namedIn, namesIn, renameEverywhere, setOrcid } from './index';
+import { atOnce, openTestLibrary } from '../test-library';
+import { namedIn, namesIn, setOrcid } from './index';
 
 let db: Knex;
 let ctx: Context;
@@ -52,11 +53,9 @@ it('calls one otherwise wherever it stands, as one thing to take back', async ()
   });
   const b = await add({ title: 'B', editor: [pell], author: [{ family: 'Ng', given: 'T.' }] });
   expect((await namedIn(ctx, 'person', 'Pell, M.')).map((s) => s.id).sort()).toEqual([a, b].sort());
-  const { revisions } = await renameEverywhere(ctx, {
-    kind: 'person',
-    name: 'Pell, M.',
-    to: 'Pell, Margaret',
-  });
+  const revisions = atOnce(
+    await renameEverywhere(ctx, { kind: 'person', name: 'Pell, M.', to: 'Pell, Margaret' }),
+  );
   expect(revisions).toHaveLength(2);
   const margaret = { family: 'Pell', given: 'Margaret' };
   expect((await getSource(ctx, a)).record.author).toEqual([margaret, { literal: 'Harbour Board' }]);

@@ -129,19 +129,23 @@ export const editSourceIn = (
  * Gives sources new citekeys, made as the library makes them now. The old ones go on leading to their sources. Gives the
  * revisions made, for undoing.
  */
-export async function renewCitekeys(ctx: Context, ids: string[]): Promise<string[]> {
-  return change(ctx, CHANGE, async (inner) => {
-    const made: string[] = [];
-    for await (const id of inTurn(ids)) {
-      const source = await getSource(inner, id);
-      const citekey = await freeCitekey(inner, source.record, { except: id });
-      if (citekey === source.citekey) continue;
-      const { revisionId } = await updateSource(inner, id, source.revision, { citekey }, 'citekey made anew');
-      await leadTo(inner, source.citekey, id);
-      if (revisionId) made.push(revisionId);
-    }
-    return made;
-  });
+export const renewCitekeys = (ctx: Context, ids: readonly string[]): Promise<{ revisions: string[] }> =>
+  change(ctx, CHANGE, async (inner) => ({
+    revisions: revisionsOfMade(await renewCitekeyOfEach(inner, ids)),
+  }));
+
+/** The same in a transaction that is under way, of which nobody is told. */
+export async function renewCitekeyOfEach(inner: Context, ids: readonly string[]): Promise<MadeOf[]> {
+  const made: MadeOf[] = [];
+  for await (const id of inTurn(ids)) {
+    const source = await getSource(inner, id);
+    const citekey = await freeCitekey(inner, source.record, { except: id });
+    if (citekey === source.citekey) continue;
+    const { revisionId } = await updateSource(inner, id, source.revision, { citekey }, 'citekey made anew');
+    await leadTo(inner, source.citekey, id);
+    if (revisionId) made.push({ sourceId: id, revisionId });
+  }
+  return made;
 }
 
 /** Lets a finding of a source stand as it is, or (without one) asks the check again. Gives the revision made, if any. */
@@ -203,16 +207,9 @@ export async function binEach(inner: Context, ids: readonly string[], binned: bo
   return made;
 }
 
-/** How the library makes citekeys from now on; the sources named get new keys by it too. Gives the revisions made. */
-export const changeCitekeys = (
-  ctx: Context,
-  pattern: CitekeyPattern,
-  renew: string[] = [],
-): Promise<{ revisions: string[] }> =>
-  change(ctx, CHANGE, async (inner) => {
-    await setCitekeyPattern(inner, pattern);
-    return { revisions: renew.length ? await renewCitekeys(inner, renew) : [] };
-  });
+/** How the library makes citekeys from now on; keys that were given stay. */
+export const changeCitekeys = (ctx: Context, pattern: CitekeyPattern): Promise<void> =>
+  change(ctx, CHANGE, (inner) => setCitekeyPattern(inner, pattern));
 
 /** The keys some sources have, and would get by a pattern. */
 export const citekeysBy = async (ctx: Context, pattern: CitekeyPattern, ids: string[]) =>

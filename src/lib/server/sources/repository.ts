@@ -286,7 +286,7 @@ export async function getSource(ctx: Context, id: string): Promise<Source> {
 }
 
 /** Several sources, in the order asked for; those not in the library are left out. */
-export async function getSources(ctx: Context, ids: string[]): Promise<Source[]> {
+export async function getSources(ctx: Context, ids: readonly string[]): Promise<Source[]> {
   const byId = new Map<string, Source>();
   for (const part of inParts(ids)) {
     const rows = (await scoped<SourceRow>(ctx, 'source').whereIn('id', part)) as SourceRow[];

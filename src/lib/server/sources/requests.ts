@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { fieldChangeWords } from '../../core/forms';
+import { fieldChangeWords, tagName } from '../../core/forms';
 import { CITEKEY_BETWEEN, CITEKEY_PARTS, credibility } from '../../core/source';
 import { ids } from '../requests';
 
@@ -27,7 +27,7 @@ export const fieldChangeTried = z.object({ ids, change: fieldChangeWords });
 /** What is changed of many sources. */
 export const sourcesEdit = z.object({
   ids,
-  tag: z.string().trim().min(1).max(120).optional(),
+  tag: tagName.optional(),
   fix: z.boolean().optional(),
   checked: z.boolean().optional(),
   change: fieldChangeWords.optional(),

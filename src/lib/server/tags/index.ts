@@ -1,10 +1,12 @@
 import { z } from 'zod';
+import { tagName } from '../../core/forms';
 import { change } from '../access/change';
 import type { Context } from '../access/context';
 import { notHere } from '../access/refusal';
 import { inParts } from '../db/ids';
 import { inTurn } from '../turns';
 import { getPassage, passagesTagged, passageTags, updatePassage } from '../passages/repository';
+import { revisionsOfMade, type MadeOf } from '../sources/editing';
 import { getSources, updateSource } from '../sources/repository';
 import { sourcesTagged } from '../sources/tagging';
 import { tallied } from '../sources/tallies';
@@ -34,12 +36,10 @@ export async function tagsInUse(ctx: Context): Promise<TagItem[]> {
   return [...found.values()].sort((a, b) => a.tag.localeCompare(b.tag));
 }
 
-const name = z.string().trim().min(1, 'A tag has a name').max(120);
-
 /** What is done to a tag wherever it is: it is called otherwise, or taken off. */
 export const tagChange = z.discriminatedUnion('act', [
-  z.object({ act: z.literal('rename'), tag: name, to: name }),
-  z.object({ act: z.literal('take off'), tag: name }),
+  z.object({ act: z.literal('rename'), tag: tagName, to: tagName }),
+  z.object({ act: z.literal('take off'), tag: tagName }),
 ]);
 
 /** Tags with one of them called otherwise, or without it; one that is there already is there once. */
@@ -47,35 +47,56 @@ const changed = (tags: readonly string[], tag: string, to: string | undefined): 
   ...new Set(tags.flatMap((one) => (one === tag ? (to ?? []) : one))),
 ];
 
+/** What is done to a tag. */
+export type TagChange = z.infer<typeof tagChange>;
+/** A source or a passage that has a tag. */
+export type Tagged = { source: string } | { passage: string };
+
+/** What has a tag, in the bin too; refuses a tag that nothing has. Passages that only others see are theirs. */
+export async function taggedWith(ctx: Context, tag: string): Promise<Tagged[]> {
+  const sources = await sourcesTagged(ctx, tag);
+  const passages = await passagesTagged(ctx, tag);
+  if (sources.length + passages.length === 0) throw notHere('tag');
+  return [...sources.map((source) => ({ source })), ...passages.map((passage) => ({ passage }))];
+}
+
 /**
- * Changes a tag of sources and passages, those in the bin too; all or none. One that is called as another joins with it. Gives
- * the revisions made, for undoing. Passages that only others see are theirs.
+ * Changes a tag of sources and passages; all or none. One that is called as another joins with it. Gives the revisions made, for
+ * undoing.
  */
-export function changeTag(
+export const changeTagOf = (
   ctx: Context,
-  said: z.infer<typeof tagChange>,
-): Promise<{ revisions: string[]; sources: number; passages: number }> {
+  said: TagChange,
+  tagged: readonly Tagged[],
+): Promise<{ revisions: string[] }> =>
+  change(ctx, { right: 'edit', of: ['sources', 'passages', 'tags'] }, async (inner) => ({
+    revisions: revisionsOfMade(await changeTagOfEach(inner, said, tagged)),
+  }));
+
+/** The same in a transaction that is under way, of which nobody is told. */
+export async function changeTagOfEach(
+  inner: Context,
+  said: TagChange,
+  tagged: readonly Tagged[],
+): Promise<MadeOf[]> {
   const { tag } = said;
   const to = said.act === 'rename' ? said.to : undefined;
   const why = to ? `tag ${tag} called ${to}` : `tag ${tag} taken off`;
-  return change(ctx, { right: 'edit', of: ['sources', 'passages', 'tags'] }, async (inner) => {
-    const tagged = await sourcesTagged(inner, tag);
-    const marked = await passagesTagged(inner, tag);
-    if (tagged.length + marked.length === 0) throw notHere('tag');
-    const revisions: string[] = [];
-    for (const part of inParts(tagged))
-      for await (const { id, revision, record } of inTurn(await getSources(inner, part))) {
-        const tags = changed(record.retexa.tags, tag, to);
-        const next = { ...record, retexa: { ...record.retexa, tags } };
-        const { revisionId } = await updateSource(inner, id, revision, { record: next }, why);
-        if (revisionId) revisions.push(revisionId);
-      }
-    for await (const id of inTurn(marked)) {
-      const { revision, tags } = await getPassage(inner, id);
-      const { revisionId } = await updatePassage(inner, id, revision, { tags: changed(tags, tag, to) }, why);
-      if (revisionId) revisions.push(revisionId);
+  const made: MadeOf[] = [];
+  const add = (sourceId: string, revisionId: string | undefined) =>
+    revisionId && made.push({ sourceId, revisionId });
+  for (const part of inParts(tagged.flatMap((one) => ('source' in one ? one.source : []))))
+    for await (const { id, revision, record } of inTurn(await getSources(inner, part))) {
+      const tags = changed(record.retexa.tags, tag, to);
+      const next = { ...record, retexa: { ...record.retexa, tags } };
+      add(id, (await updateSource(inner, id, revision, { record: next }, why)).revisionId);
     }
-    if (to) await carryLook(inner, tag, to);
-    return { revisions, sources: tagged.length, passages: marked.length };
-  });
+  for await (const one of inTurn(tagged)) {
+    if (!('passage' in one)) continue;
+    const { revision, tags } = await getPassage(inner, one.passage);
+    const next = { tags: changed(tags, tag, to) };
+    add('', (await updatePassage(inner, one.passage, revision, next, why)).revisionId);
+  }
+  if (to) await carryLook(inner, tag, to);
+  return made;
 }

@@ -2,11 +2,12 @@ import type { Knex } from 'knex';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { sourceRecord } from '../../core/source';
 import { transaction, type Context } from '../access/context';
+import { changeTag } from '../many';
 import { keepPassage } from '../passages';
 import { editSource, editSources, getSource, listIds, undo } from '../sources';
 import { insertSource } from '../sources/repository';
-import { openTestLibrary } from '../test-library';
-import { changeTag, setTagLooks, tagLooks, tagsInUse, tagsLook } from './index';
+import { atOnce, openTestLibrary } from '../test-library';
+import { setTagLooks, tagLooks, tagsInUse, tagsLook } from './index';
 
 let db: Knex;
 let ctx: Context;
@@ -43,11 +44,9 @@ describe('tags', () => {
       ['marsh', 1, 1],
       ['Marsh', 1, 0],
     ]);
-    const { revisions, sources, passages } = await changeTag(ctx, {
-      act: 'rename',
-      tag: 'marsh',
-      to: 'Marsh',
-    });
+    const made = await changeTag(ctx, { act: 'rename', tag: 'marsh', to: 'Marsh' });
+    const { sources, passages } = made;
+    const revisions = atOnce(made);
     expect([revisions.length, sources, passages]).toEqual([2, 1, 1]);
     expect(await inUse()).toEqual([
       ['law', 1, 0],
@@ -96,7 +95,7 @@ describe('tags', () => {
     const one = await add('A', 'marsh', 'salt marsh');
     await changeTag(ctx, { act: 'rename', tag: 'marsh', to: 'salt marsh' });
     expect(await tagsOf(one)).toEqual(['salt marsh']);
-    const { revisions } = await changeTag(ctx, { act: 'take off', tag: 'salt marsh' });
+    const revisions = atOnce(await changeTag(ctx, { act: 'take off', tag: 'salt marsh' }));
     expect(await inUse()).toEqual([]);
     await undo(ctx, revisions);
     expect(await tagsOf(one)).toEqual(['salt marsh']);
@@ -129,7 +128,7 @@ describe('tags', () => {
     await add('A', 'marsh', 'law');
     const { back } = await setTagLooks(ctx, { looks: { marsh, law: { ...marsh, tint: null } } });
     expect(await tagLooks(ctx)).toEqual({ marsh, law: { ...marsh, tint: null } });
-    const { revisions } = await changeTag(ctx, { act: 'rename', tag: 'marsh', to: 'wetland' });
+    const revisions = atOnce(await changeTag(ctx, { act: 'rename', tag: 'marsh', to: 'wetland' }));
     expect((await tagLooks(ctx)).wetland).toEqual(marsh);
     // One that joins another looks as that does.
     await changeTag(ctx, { act: 'rename', tag: 'law', to: 'wetland' });

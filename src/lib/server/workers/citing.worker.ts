@@ -34,6 +34,8 @@ export interface PrintTask {
   localeFile: string;
   items: CslItem[];
   what: 'list' | 'each' | 'citation' | 'citations' | 'text' | 'traced';
+  /** For `list`: which list it is. Printed again, it keeps what was printed of records that did not change. */
+  list?: string;
   cited?: CiteItem[];
   /** For `citations`: the works of each, printed one by itself after the other. */
   clusters?: CiteItem[][];
@@ -109,23 +111,34 @@ export interface UnreadableFile {
   unreadable: string;
 }
 
-/** Printers lately used, newest last: making one costs a tenth of a second, keeping one a few megabytes. */
-const printers = new Map<string, Printer>();
+/** Printers lately used, newest last, with how many records each keeps what it printed of. */
+const printers = new Map<string, { printer: Printer; records: number }>();
 const KEPT = 8;
+/** How many records printers keep what they printed of, ten kilobytes each, all together. */
+const RECORDS_KEPT = 12_000;
 
 function printerFor({
   style,
   styleFile,
   locale,
   localeFile,
-}: Pick<PrintTask, 'style' | 'styleFile' | 'locale' | 'localeFile'>): Printer {
-  const key = `${style} ${styleFile} ${locale}`;
+  list,
+  items,
+}: Pick<PrintTask, 'style' | 'styleFile' | 'locale' | 'localeFile' | 'list'> & {
+  items?: CslItem[];
+}): Printer {
+  const key = `${style} ${styleFile} ${locale} ${list ?? ''}`;
   const kept = printers.get(key);
-  if (kept) printers.delete(key);
-  const printer = kept ?? createPrinter(styleTree(style, styleFile), localeTree(localeFile), locale);
-  printers.set(key, printer);
-  const oldest = printers.keys().next().value;
-  if (printers.size > KEPT && oldest !== undefined) printers.delete(oldest);
+  const printer = kept?.printer ?? createPrinter(styleTree(style, styleFile), localeTree(localeFile), locale);
+  printers.delete(key);
+  const records = list === undefined ? 0 : items!.length;
+  if (records <= RECORDS_KEPT) printers.set(key, { printer, records });
+  let all = [...printers.values()].reduce((n, one) => n + one.records, 0);
+  for (const [old, { records: less }] of printers) {
+    if (old === key || (printers.size <= KEPT && all <= RECORDS_KEPT)) break;
+    printers.delete(old);
+    all -= less;
+  }
   return printer;
 }
 

@@ -20,16 +20,24 @@ import type {
   TextPrinted,
   WriteTask,
 } from './citing.worker';
+import type { Gathered, GatherTask } from './gathering.worker';
 import { readers, type Readers, type ReadTask, type Results } from '../../reading/apart';
 import { Unreadable } from '../../reading/failure';
 import type { ListTerms, PrintedList, PrintedReference, Run, TracedPrint } from '../../core/citing';
 
 /**
  * Documents are read in processes of their own (see `reading/apart`); references are printed in worker threads, whole lists
- * apart from single references, which are waited for while somebody types, and styles that are brought apart from both.
+ * apart from single references, which are waited for while somebody types, and styles that are brought apart from both. Lists a
+ * person looks at or saves are gathered and printed in one thread (see `lists.worker`).
  */
-type PoolName = 'citing' | 'lists' | 'styles' | 'manuscripts';
-const MEGABYTES: Record<PoolName, number> = { citing: 512, lists: 1024, styles: 512, manuscripts: 1024 };
+type PoolName = 'citing' | 'lists' | 'styles' | 'manuscripts' | 'gathering';
+const MEGABYTES: Record<PoolName, number> = {
+  citing: 512,
+  lists: 1024,
+  styles: 512,
+  manuscripts: 1024,
+  gathering: 1536,
+};
 
 const pools = new Map<string, Tinypool>();
 
@@ -38,7 +46,7 @@ function pool(name: PoolName): Tinypool {
   let made = pools.get(key);
   if (!made) {
     made = new Tinypool({
-      filename: join(config.buildFolder, 'workers', 'citing.js'),
+      filename: join(config.buildFolder, 'workers', name === 'gathering' ? 'gathering.js' : 'citing.js'),
       minThreads: 0,
       maxThreads: 1,
       idleTimeout: 120_000,
@@ -48,6 +56,30 @@ function pool(name: PoolName): Tinypool {
     pools.set(key, made);
   }
   return made;
+}
+
+let here: ((task: object) => unknown) | undefined;
+
+/** Has what is printed and written done where it is asked for, in a thread that is apart already. */
+export const workHere = <Task extends object>(work: (task: Task) => unknown): void =>
+  void (here = work as (task: object) => unknown);
+
+/** Carries out a task of one of the threads. */
+const run = async (name: PoolName, task: object, options?: { signal: AbortSignal }): Promise<unknown> =>
+  here ? here(task) : pool(name).run(task, options);
+
+/** Gathers a list in the thread for it; given up, with a Refusal, when it is no longer wanted. */
+export async function gather(task: GatherTask, unwanted?: AbortSignal): Promise<Uint8Array> {
+  let made: Gathered;
+  try {
+    made = (await pool('gathering').run(task, unwanted && { signal: unwanted })) as Gathered;
+  } catch (error) {
+    if (unwanted?.aborted) throw new Refusal(499, 'The list is not wanted any more.');
+    throw error;
+  }
+  if (made instanceof Uint8Array) return made;
+  const { status, message, details, code } = made.refused;
+  throw new Refusal(status, message, details, code);
 }
 
 const reading = new Map<string, Readers>();
@@ -91,7 +123,8 @@ export async function print<W extends PrintTask['what']>(
   unwanted?: AbortSignal,
 ): Promise<Printed<W>> {
   try {
-    const printing = pool(['list', 'citations', 'text'].includes(task.what) ? 'lists' : 'citing').run(
+    const printing = run(
+      ['list', 'citations', 'text'].includes(task.what) ? 'lists' : 'citing',
       task,
       unwanted && { signal: unwanted },
     );
@@ -104,17 +137,17 @@ export async function print<W extends PrintTask['what']>(
 
 /** Writes records in a file format. */
 export const write = (format: FormatName, records: WriteItem[]): Promise<WriteResult> =>
-  pool('lists').run({ what: 'write', format, records } satisfies WriteTask) as Promise<WriteResult>;
+  run('lists', { what: 'write', format, records } satisfies WriteTask) as Promise<WriteResult>;
 
 export type { Asked, TextPrinted };
 
 /** What a style makes of a type, read from the style itself. */
 export const asks = (style: string, styleFile: string, type: CslType): Promise<Asked> =>
-  pool('citing').run({ what: 'asks', style, styleFile, type } satisfies AsksTask) as Promise<Asked>;
+  run('citing', { what: 'asks', style, styleFile, type } satisfies AsksTask) as Promise<Asked>;
 
 /** The terms of a language, from its locale. */
 export const terms = (localeFile: string): Promise<ListTerms> =>
-  pool('citing').run({ what: 'terms', localeFile } satisfies TermsTask) as Promise<ListTerms>;
+  run('citing', { what: 'terms', localeFile } satisfies TermsTask) as Promise<ListTerms>;
 
 /** Longest a style that a person brings is tried, in milliseconds, and styles one after the other. */
 const STYLE_MS = 20_000;

@@ -88,10 +88,11 @@
                   : 'The draft has no words of kept documents that are not quoted'}</a
               >
             {:else if job.kind === 'many'}
-              {@const { changed } = job.result as ManyResult}
+              {@const { changed, stays } = job.result as ManyResult}
               <div class="given">
                 {changed ? manyIn(job.input as ManyInput).done(changed) : 'There was nothing to change.'}
               </div>
+              {#if stays}<p class="small-label">Changed since, and left as it is: {stays.join('; ')}</p>{/if}
               <div class="line">
                 {#if changed}<Button small onclick={() => undoMany(job)}>Undo</Button>{/if}
                 {@render putAway(true)}

@@ -38,6 +38,30 @@ export function manyIn({ asked, of }: ManyInput): { going: string; done: (n: num
       ? words(`${name}: letting stand in`, `let stand: ${name}`)
       : words(`${name}: asking again in`, `asked again: ${name}`);
   }
+  if (asked.act === 'import back') {
+    const all = `${of.toLocaleString('en')} ${of === 1 ? 'entry' : 'entries'}`;
+    return {
+      going: `Taking back ${asked.fileName}: ${all}`,
+      done: (n) => `${sources(n)} of ${asked.fileName} taken back`,
+    };
+  }
+  if (asked.act === 'rename') {
+    const { name, to } = asked.said;
+    return words(`Calling ${name} ${to} in`, `with ${to}`);
+  }
+  if (asked.act === 'respell') return words('Writing a name alike in', 'written alike');
+  if (asked.act === 'citekeys') return words('Making citekeys of', 'with a new citekey');
+  if (asked.act === 'tag') {
+    const { said } = asked;
+    const [going, was] =
+      said.act === 'rename'
+        ? [`Calling the tag ${said.tag} ${said.to}`, `is called ${said.to}`]
+        : [`Taking the tag ${said.tag} off`, 'is taken off'];
+    return {
+      going: `${going} at ${of.toLocaleString('en')} places`,
+      done: (n) => `The tag ${said.tag} ${was} at ${n.toLocaleString('en')} ${n === 1 ? 'place' : 'places'}`,
+    };
+  }
   const { tag, fix, checked, change } = asked.what;
   if (change) {
     const field = fieldName(change.field).toLowerCase();

@@ -105,19 +105,23 @@ export function done(text: string, revisions: (string | undefined)[] = []): void
 const NOTHING = 'There was nothing to change.';
 
 /**
- * Says what was done with many sources, in words for how many were changed and how many not, with the way back: at once, or when the
- * job that does it has ended.
+ * Says what was done with many, in words for how many were changed, how many not, and which were left alone as somebody changed
+ * them, with the way back: at once, or when the job that does it has ended.
  */
 export async function doneWith(
   made: Made,
   of: number,
-  words: (changed: number, left: number) => string,
+  words: (changed: number, left: number, stays: string[]) => string,
 ): Promise<void> {
-  const changed = 'job' in made ? (await attempt(() => ended(made.job)))?.changed : made.revisions.length;
-  if (changed === undefined) return;
+  const came =
+    'job' in made
+      ? await attempt(() => ended(made.job))
+      : { changed: made.revisions.length, stays: made.stays };
+  if (!came) return;
+  const { changed, stays = [] } = came;
   const back = changed > 0 && takingBack(made);
-  if (back) sayWithBack(words(changed, of - changed), back);
-  else say({ text: NOTHING, details: [], tone: 'done' });
+  if (back) sayWithBack(words(changed, of - changed, stays), back);
+  else say({ text: stays.length ? words(0, of, stays) : NOTHING, details: [], tone: 'done' });
 }
 
 /** Says that something was done that `undo` takes back. */

@@ -3,7 +3,8 @@
   import { call } from '../frame/client';
   import { renewed } from '../frame/live.svelte';
   import { attempt, done, doneWithUndo } from '../frame/toasts.svelte';
-  import { Button, Input, Select } from '../kit';
+  import { Button, Select } from '../kit';
+  import TagThem from '../source/TagThem.svelte';
   import PassageOut from './PassageOut.svelte';
 
   interface Props {
@@ -15,21 +16,15 @@
   }
   /** What can be done with the passages selected. */
   let { ids, sections, tags, title, onclear }: Props = $props();
-  let tag = $state('');
   let section = $state('');
-  const listId = $props.id();
   const many = (n: number) => (n === 1 ? 'One passage is' : `${n.toLocaleString('en')} passages are`);
 
   type Done = { revisions: string[]; changed: string[] };
   const act = (body: object) => attempt(() => call<Done>('POST', '/api/passages/many', { ids, ...body }));
 
-  async function addTag(event: Event) {
-    event.preventDefault();
-    const wanted = tag.trim();
-    if (!wanted) return;
+  async function addTag(wanted: string) {
     const made = await act({ act: 'tag', tag: wanted });
     if (!made) return;
-    tag = '';
     done(
       made.changed.length ? `${many(made.changed.length)} tagged “${wanted}”.` : 'All of them have that tag.',
       made.revisions,
@@ -59,18 +54,7 @@
 
 <footer class="bar" aria-label="Selected passages">
   <strong class="whitespace-nowrap">{ids.length.toLocaleString('en')} selected</strong>
-  <form onsubmit={addTag}>
-    <Input
-      style="width: 130px"
-      placeholder="Tag"
-      aria-label="Tag the selected"
-      list={listId}
-      bind:value={tag}
-    />
-    <datalist id={listId}
-      >{#each tags as one (one)}<option value={one}></option>{/each}</datalist
-    >
-  </form>
+  <TagThem {tags} ontag={addTag} />
   {#if sections.length}
     <Select
       look="chip"

@@ -2,10 +2,11 @@
   import { untrack } from 'svelte';
   import { renameWords } from '$lib/core/forms';
   import type { Spelled } from '$lib/core/duplicates';
+  import type { Made } from '$lib/server/many';
   import { call } from '../frame/client';
   import { countOf } from '../frame/counting';
   import { formOf } from '../frame/forms';
-  import { attempt, done } from '../frame/toasts.svelte';
+  import { attempt, doneWith } from '../frame/toasts.svelte';
   import OneField from './OneField.svelte';
 
   interface Props {
@@ -30,9 +31,13 @@
     untrack(() => ({ kind, name, to: to ?? name })),
     async (said) => {
       if (said.to === said.name) return onclose();
-      const { revisions } = await call<{ revisions: string[] }>('POST', '/api/people', said);
-      done(`${said.name} is called ${said.to} now, in ${countOf(revisions.length, 'source')}.`, revisions);
+      const made = await call<Made>('POST', '/api/people', said);
       onclose();
+      await doneWith(
+        made,
+        n,
+        (changed) => `${said.name} is called ${said.to} now, in ${countOf(changed, 'source')}.`,
+      );
     },
   );
 </script>

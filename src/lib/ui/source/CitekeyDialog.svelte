@@ -19,8 +19,9 @@
     type CitekeyPart,
     type CitekeyPattern,
   } from '$lib/core/source';
+  import type { Made } from '$lib/server/many';
   import { call } from '../frame/client';
-  import { attempt, done } from '../frame/toasts.svelte';
+  import { attempt, done, doneWith } from '../frame/toasts.svelte';
 
   /** How citekeys are made, with what they would be for the sources listed. */
   let { open = $bindable(false), ids }: { open: boolean; ids: string[] } = $props();
@@ -61,15 +62,17 @@
 
   async function keep() {
     const made = await attempt(() =>
-      call<{ revisions: string[] }>('PATCH', '/api/citekeys', { pattern, ...(renew ? { renew: ids } : {}) }),
+      call<Made>('PATCH', '/api/citekeys', { pattern, ...(renew ? { renew: ids } : {}) }),
     );
     if (!made) return;
+    const renewed = renew;
     open = false;
-    done(
-      renew
-        ? `${made.revisions.length} ${made.revisions.length === 1 ? 'source has' : 'sources have'} a new citekey; the old ones still lead there.`
-        : 'Citekeys are made so from now on. Keys that were given stay.',
-      made.revisions,
+    if (!renewed) return done('Citekeys are made so from now on. Keys that were given stay.');
+    await doneWith(
+      made,
+      ids.length,
+      (n) =>
+        `${n.toLocaleString('en')} ${n === 1 ? 'source has' : 'sources have'} a new citekey; the old ones still lead there.`,
     );
   }
 </script>

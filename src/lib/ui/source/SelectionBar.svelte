@@ -1,6 +1,6 @@
 <script lang="ts">
   import { PRIORITIES, READING_STATES } from '$lib/core/query';
-  import { allows, ActionBar, Button, Dialog, Input, Menu } from '../kit';
+  import { allows, ActionBar, Button, Dialog, Menu } from '../kit';
   import type { Made } from '$lib/server/many';
   import type { OutlineSection, Project } from '$lib/server/projects';
   import type { SourceLine } from '$lib/server/sources';
@@ -12,6 +12,7 @@
   import { page } from '$app/state';
   import { attempt, change, done, doneWith } from '../frame/toasts.svelte';
   import CrossingDialog from './CrossingDialog.svelte';
+  import TagThem from './TagThem.svelte';
   import FieldChangeDialog from './FieldChangeDialog.svelte';
   import { PRIORITY_NAMES, READING_NAMES } from './naming';
   import { outlining, placesFor } from '../outline/tree.svelte';
@@ -33,7 +34,6 @@
 
   /** References asked for at once. */
   const AT_ONCE = 200;
-  let tagging = $state('');
 
   /** All that fit what is looked for are selected. */
   const all = $derived(ids.length === total);
@@ -54,7 +54,6 @@
 
   async function edit(body: { tag?: string; fix?: boolean; checked?: boolean }, words: string) {
     const made = await attempt(() => call<Made>('POST', '/api/sources/edit', { ids, ...body }));
-    tagging = '';
     if (made) await doneWith(made, ids.length, () => words);
   }
 
@@ -151,15 +150,7 @@
     {#if section}
       <Button onclick={() => outlining.takeOut(section, ids)}>Take out of the section</Button>
     {/if}
-    <form
-      class="flex"
-      onsubmit={(e) => {
-        e.preventDefault();
-        if (tagging.trim()) void edit({ tag: tagging.trim() }, `Tagged ${tagging.trim()}.`);
-      }}
-    >
-      <Input style="width: 110px" placeholder="Tag" aria-label="Tag the selected" bind:value={tagging} />
-    </form>{/if}
+    <TagThem ontag={(tag) => edit({ tag }, `Tagged ${tag}.`)} />{/if}
   <Menu
     id="change-them"
     text="Change"

@@ -4,9 +4,12 @@
   import { PLAIN_LOOK, type TagLook } from '$lib/core/source';
   import type { TagItem } from '$lib/server/tags';
   import { call } from '../frame/client';
-  import { attempt, change, done } from '../frame/toasts.svelte';
-  import { Button, Input } from '../kit';
+  import type { Made } from '$lib/server/many';
+  import { countOf } from '../frame/counting';
+  import { attempt, change, doneWith } from '../frame/toasts.svelte';
+  import { Button } from '../kit';
   import TagLookForm from './TagLookForm.svelte';
+  import TagRename from './TagRename.svelte';
 
   interface Props {
     tag: string;
@@ -22,17 +25,11 @@
 
   let renaming = $state(false);
   let dressing = $state(false);
-  let typed = $state('');
   let busy = $state(false);
 
-  const many = (n: number, one: string) => `${n.toLocaleString('en')} ${n === 1 ? one : `${one}s`}`;
   const looks = $derived((page.data.tagLooks ?? {}) as Record<string, TagLook>);
   const groups = $derived(
     [...new Set(Object.values(looks).flatMap(({ group }) => group ?? []))].sort((a, b) => a.localeCompare(b)),
-  );
-  /** A tag there is that is called as what was typed. */
-  const joins = $derived(
-    tags.find((one) => one.tag !== tag && one.tag.toLowerCase() === typed.trim().toLowerCase()),
   );
 
   async function dress(look: TagLook) {
@@ -43,57 +40,30 @@
     if (busy) return;
     busy = true;
     const made = await attempt(() =>
-      call<{ revisions: string[]; sources: number; passages: number }>('POST', '/api/tags', said),
+      call<Made & { sources: number; passages: number }>('POST', '/api/tags', said),
     );
     busy = false;
     if (!made) return;
-    renaming = false;
     const where = [
-      ...(made.sources ? [many(made.sources, 'source')] : []),
-      ...(made.passages ? [many(made.passages, 'passage')] : []),
+      ...(made.sources ? [countOf(made.sources, 'source')] : []),
+      ...(made.passages ? [countOf(made.passages, 'passage')] : []),
     ].join(' and ');
-    done(
+    await doneWith(made, made.sources + made.passages, () =>
       said.act === 'rename'
         ? `${said.tag} is called ${said.to} now, in ${where}.`
         : `${said.tag} is taken off ${where}.`,
-      made.revisions,
     );
     onchanged?.(said.act === 'rename' ? said.to : undefined);
-  }
-  function rename() {
-    const to = joins?.tag ?? typed.trim();
-    if (!to || to === tag) renaming = false;
-    else void alter({ act: 'rename', tag, to });
   }
 </script>
 
 {#if renaming}
-  <form
-    onsubmit={(e) => {
-      e.preventDefault();
-      rename();
-    }}
-  >
-    <Input
-      autofocus
-      class="w-[260px]!"
-      aria-label="New name of {tag}"
-      bind:value={typed}
-      onkeydown={(e: KeyboardEvent) => {
-        if (e.key === 'Escape') renaming = false;
-      }}
-    />
-    <Button look="main" type="submit" disabled={busy || !typed.trim()}
-      >{joins ? `Join with ${joins.tag}` : 'Rename'}</Button
-    >
-    <Button look="quiet" onclick={() => (renaming = false)}>Leave it</Button>
-    {#if joins}<span class="small-label"
-        >{joins.tag} is there already, on {many(joins.sources, 'source')} and {many(
-          joins.passages,
-          'passage',
-        )}.</span
-      >{/if}
-  </form>
+  <TagRename
+    {tag}
+    {tags}
+    onrename={(to) => alter({ act: 'rename', tag, to })}
+    onclose={() => (renaming = false)}
+  />
 {:else}
   {@render children?.()}
   <Button
@@ -103,14 +73,7 @@
     aria-expanded={dressing}
     onclick={() => (dressing = !dressing)}>Colour and group</Button
   >
-  <Button
-    needs="edit"
-    small
-    onclick={() => {
-      [renaming, typed] = [true, tag];
-    }}
-    aria-label="Rename {tag}">Rename</Button
-  >
+  <Button needs="edit" small onclick={() => (renaming = true)} aria-label="Rename {tag}">Rename</Button>
   <Button
     needs="edit"
     small
@@ -127,12 +90,3 @@
       onclose={() => (dressing = false)}
     />{/if}
 {/if}
-
-<style>
-  form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px 14px;
-    align-items: center;
-  }
-</style>

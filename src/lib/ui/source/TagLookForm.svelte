@@ -1,65 +1,69 @@
 <script lang="ts">
   import { untrack } from 'svelte';
-  import { TAG_PATTERNS, TAG_TINTS, type TagLook, type TagPattern } from '$lib/core/source';
-  import { Button, Input, Radio, Select, Swatch } from '../kit';
+  import { TAG_PATTERNS, TAG_TINTS, tagLook, type TagLook } from '$lib/core/source';
+  import { formOf } from '../frame/forms';
+  import { Button, Field, Input, Radio, Select, Swatch } from '../kit';
 
   interface Props {
     tag: string;
     look: TagLook;
     /** The groups there are. */
     groups: readonly string[];
-    onsay: (look: TagLook) => void;
+    onsay: (look: TagLook) => Promise<unknown>;
     onclose: () => void;
   }
   /** How a tag looks: its colour, the pattern that is laid on in, and its group. */
   let { tag, look, groups, onsay, onclose }: Props = $props();
 
   // It begins as the tag looks.
-  const before = untrack(() => look);
-  let tint = $state<string>(before.tint ?? 'none');
-  let pattern = $state<TagPattern>(before.pattern);
-  let group = $state(before.group ?? '');
+  const { form, errors, enhance, submitting } = formOf<TagLook>(
+    tagLook,
+    untrack(() => ({ ...look })),
+    (said) => onsay(said),
+  );
   const listId = $props.id();
-
-  const say = () =>
-    onsay({ tint: tint === 'none' ? null : (tint as TagLook['tint']), pattern, group: group.trim() || null });
+  /** What stands for no colour among the answers. */
+  const NONE = 'none';
+  const shown = {
+    get tint(): string {
+      return $form.tint ?? NONE;
+    },
+    set tint(name) {
+      $form.tint = TAG_TINTS.find((one) => one === name) ?? null;
+    },
+  };
 </script>
 
-<form
-  onsubmit={(e) => {
-    e.preventDefault();
-    say();
-  }}
->
+<form method="POST" use:enhance>
   <fieldset>
     <legend class="small-label">Colour of {tag}</legend>
-    <Radio bind:group={tint} value="none" name="tint-{listId}">None</Radio>
+    <Radio bind:group={shown.tint} value={NONE} name="tint-{listId}">None</Radio>
     {#each TAG_TINTS as one (one)}
-      <Radio bind:group={tint} value={one} name="tint-{listId}"
-        ><span class="of"><Swatch tint={one} {pattern} large />{one}</span></Radio
+      <Radio bind:group={shown.tint} value={one} name="tint-{listId}"
+        ><span class="of"><Swatch tint={one} pattern={$form.pattern} large />{one}</span></Radio
       >
     {/each}
   </fieldset>
   <label class="small-label"
     >Pattern
-    <Select aria-label="Pattern of {tag}" disabled={tint === 'none'} bind:value={pattern}>
+    <Select aria-label="Pattern of {tag}" disabled={!$form.tint} bind:value={$form.pattern}>
       {#each TAG_PATTERNS as one (one)}<option value={one}>{one}</option>{/each}
     </Select></label
   >
-  <label class="small-label"
-    >Group
-    <Input
-      aria-label="Group of {tag}"
-      placeholder="None"
-      list="{listId}-groups"
-      maxlength={80}
-      bind:value={group}
-    />
-  </label>
+  <Field label="Group" errors={$errors.group}>
+    {#snippet children(attributes)}<Input
+        aria-label="Group of {tag}"
+        placeholder="None"
+        list="{listId}-groups"
+        maxlength={80}
+        bind:value={$form.group}
+        {...attributes}
+      />{/snippet}
+  </Field>
   <datalist id="{listId}-groups"
     >{#each groups as one (one)}<option value={one}></option>{/each}</datalist
   >
-  <Button look="main" type="submit">Keep it so</Button>
+  <Button look="main" type="submit" disabled={$submitting}>Keep it so</Button>
   <Button look="quiet" onclick={onclose}>Leave it</Button>
 </form>
 

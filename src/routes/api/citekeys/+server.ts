@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 
-import { changeCitekeys, citekeyPattern, citekeysBy, citekeysTried, citekeysMade } from '$lib/server/sources';
+import { citekeysOfMany } from '$lib/server/many';
+import { citekeyPattern, citekeysBy, citekeysTried, citekeysMade } from '$lib/server/sources';
 import { asks, changes } from '../../answer';
 import type { RequestHandler } from './$types';
 
@@ -11,4 +12,4 @@ export const GET: RequestHandler = async ({ locals }) => json(await citekeyPatte
 export const POST = asks(citekeysTried, ({ pattern, ids }, ctx) => citekeysBy(ctx, pattern, ids));
 
 /** Makes citekeys in another way from now on; gives the named sources new keys too. */
-export const PATCH = changes(citekeysMade, ({ pattern, renew }, ctx) => changeCitekeys(ctx, pattern, renew));
+export const PATCH = changes(citekeysMade, ({ pattern, renew }, ctx) => citekeysOfMany(ctx, pattern, renew));

@@ -1,6 +1,7 @@
 import { json, type RequestHandler } from '@sveltejs/kit';
 import { renameWords } from '$lib/core/forms';
-import { namedIn, renameEverywhere } from '$lib/server/people';
+import { renameEverywhere } from '$lib/server/many';
+import { namedIn } from '$lib/server/people';
 import { changes, orRefuse } from '../../answer';
 
 /** The sources a name stands in. */

@@ -1,4 +1,5 @@
-import { changeTag, tagChange } from '$lib/server/tags';
+import { changeTag } from '$lib/server/many';
+import { tagChange } from '$lib/server/tags';
 import { changes } from '../../answer';
 
 /** Calls a tag otherwise, or takes it off, wherever it is. */

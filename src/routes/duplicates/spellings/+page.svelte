@@ -3,9 +3,10 @@
   import KeptApart from '$lib/ui/duplicates/KeptApart.svelte';
   import SpellingChoice from '$lib/ui/duplicates/SpellingChoice.svelte';
   import Verdict from '$lib/ui/duplicates/Verdict.svelte';
+  import type { Made } from '$lib/server/many';
   import { call } from '$lib/ui/frame/client';
   import { renewed } from '$lib/ui/frame/live.svelte';
-  import { attempt, done, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
+  import { attempt, done, doneWith, doneWithUndo } from '$lib/ui/frame/toasts.svelte';
   import { Button, Empty, PageHead, Trail } from '$lib/ui/kit';
 
   let { data } = $props();
@@ -31,7 +32,7 @@
     if (!group) return;
     busy = true;
     const made = await attempt(() =>
-      call<{ revisions: string[] }>('POST', '/api/spellings', {
+      call<Made>('POST', '/api/spellings', {
         act: 'one',
         kind,
         key: group.key,
@@ -41,7 +42,7 @@
       }),
     );
     busy = false;
-    if (made) done(`Written alike in ${many(made.revisions.length, 'source')}.`, made.revisions);
+    if (made) await doneWith(made, sources.length, (n) => `Written alike in ${many(n, 'source')}.`);
     await renewed();
   }
 

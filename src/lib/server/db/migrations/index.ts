@@ -45,6 +45,7 @@ import * as notes from './0043-notes';
 import * as covering from './0044-covering';
 import * as traits from './0045-traits';
 import * as printedAgain from './0046-printed-again';
+import * as listsApart from './0047-lists-apart';
 
 interface Migration {
   name: string;
@@ -100,6 +101,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0044-covering', up: covering.up },
   { name: '0045-traits', ...traits },
   { name: '0046-printed-again', up: printedAgain.up },
+  { name: '0047-lists-apart', up: listsApart.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */

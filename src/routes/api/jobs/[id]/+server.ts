@@ -1,7 +1,7 @@
 import { dismissJob, getJob, retryJob, stopJob } from '$lib/server/jobs';
 import { answerHere, answerList, undoAddition } from '$lib/server/capture';
-import { answerImport, takeImportBack, jobAct } from '$lib/server/imports';
-import { takeManyBack } from '$lib/server/many';
+import { answerImport, jobAct } from '$lib/server/imports';
+import { takeJobBack } from '$lib/server/many';
 import { json } from '@sveltejs/kit';
 import { changes, idOf, orRefuse } from '../../../answer';
 import type { RequestHandler } from './$types';
@@ -30,6 +30,5 @@ export const POST = changes(jobAct, async (given, ctx, event) => {
       return stopJob(ctx, id);
   }
   if (given.act === 'dismiss') return dismissJob(ctx, id);
-  const job = await getJob(ctx, id);
-  return job.kind === 'many' ? takeManyBack(ctx, job) : takeImportBack(ctx, job);
+  return takeJobBack(ctx, await getJob(ctx, id));
 });
