@@ -27,8 +27,10 @@ import { letIn } from '../src/lib/server/accounts';
 import { bringLibrary } from '../src/lib/server/backup/brought';
 import { deleteLibrary } from '../src/lib/server/libraries';
 import { phraseHash } from '../src/lib/server/accounts/phrases';
+import { config } from '../src/lib/server/config';
 import { openDatabase } from '../src/lib/server/db/open';
 import { getSources, insertSource, updateSource } from '../src/lib/server/sources/repository';
+import { listOfView, savedList } from '../src/lib/server/lists';
 import { printedSoFar, printList } from '../src/lib/server/lists/printing';
 import { talliesOf } from '../src/lib/server/sources/tallies';
 import { insertCopy } from '../src/lib/server/copies/repository';
@@ -211,6 +213,33 @@ await part('csl', 'CSL processor, whole cold processes against pandoc --citeproc
 });
 
 await part(
+  'gathered',
+  'A list of 20,000 sources, gathered and printed in its thread, and saved',
+  async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'retexa-bench-'));
+    process.env.RETEXA_DATA = folder;
+    const db = await openDatabase(config.databaseFile);
+    const ctx = await defaultContext(db);
+    await addLarge(ctx, 20_000);
+    const [scope, look] = [{ kind: 'library' } as const, { style: 'apa', locale: 'en-US' }];
+    const lag = monitorEventLoopDelay({ resolution: 5 });
+    lag.enable();
+    const measured = async (words: string, work: () => Promise<Uint8Array>) => {
+      lag.reset();
+      const [took, bytes] = await timed(work);
+      row(words, ms(took), `${(bytes.byteLength / 1e6).toFixed(0)} MB; others wait at most ${ms(lag.max / 1e6)} for their turn`); // prettier-ignore
+    };
+    await measured('looked at, the first time', () => listOfView(ctx, 'bench', scope, look));
+    await measured('again', () => listOfView(ctx, 'bench', scope, look));
+    await measured('saved as text', () => savedList(ctx, scope, look, 'text'));
+    await measured('saved as BibTeX', () => savedList(ctx, scope, look, 'bibtex'));
+    lag.disable();
+    await closePools();
+    await db.destroy();
+  },
+);
+
+await part(
   'cache',
   'References of a page of rows: printed, and out of the cache there is for them',
   async () => {
@@ -255,14 +284,20 @@ await part(
 
 await part(
   'differential',
-  'Entries equal to citeproc-js, all independent styles in their own locale; EVERY=20 takes one of twenty',
+  'Entries equal to citeproc-js, all independent styles in their own locale; EVERY=20 takes one of twenty, IN=de-DE,fr-FR a sample of 200 in others',
   async () => {
     let [total, same, left] = [0, 0, 0];
     const worst: [string, number][] = [];
     const every = Number(process.env.EVERY ?? 1);
     const known = new Map<string, number>();
-    for (const id of allStyles().filter((_, i) => i % every === 0)) {
-      const compared = compare(id);
+    const all = allStyles();
+    const others = process.env.IN?.split(',');
+    const sample = all.filter((_, i) => i % Math.floor(all.length / 200) === 0).slice(0, 200);
+    const pairs: [id: string, lang?: string][] = others
+      ? others.flatMap((lang) => sample.map((id): [string, string] => [id, lang]))
+      : all.map((id) => [id]);
+    for (const [id, lang] of pairs.filter((_, i) => i % every === 0)) {
+      const compared = compare(id, lang);
       if (!compared) {
         left++;
         continue;
@@ -271,7 +306,7 @@ await part(
       same += compared.same;
       const of = compared.differences.map((d) => classOf(d));
       for (const name of of) if (name) known.set(name, (known.get(name) ?? 0) + 1);
-      worst.push([id, of.filter((name) => !name).length]);
+      worst.push([lang ? `${id}, ${lang}` : id, of.filter((name) => !name).length]);
     }
     row('entries and citations equal', `${((100 * same) / total).toFixed(2)} %`, `${same} of ${total}`);
     const explained = [...known.values()].reduce((sum, n) => sum + n, 0);
