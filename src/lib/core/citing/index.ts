@@ -1,6 +1,5 @@
 export { nodesNamed, openTree, type CompactTree, type Tree } from '../csl';
 export { entangledIn } from './entangled';
-export { treeOfElement } from './xml';
 export {
   createPrinter,
   styleFacts,
