@@ -4,7 +4,7 @@
  * bibutils.
  */
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, openSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, openSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { monitorEventLoopDelay, performance } from 'node:perf_hooks';
@@ -178,6 +178,9 @@ await part('csl', 'CSL processor, whole cold processes against pandoc --citeproc
       );
     }
   }
+  const workers = 'build/client/_app/immutable/workers';
+  const sent = readdirSync(workers).find((file) => /^printing-.*\.js\.gz$/.test(file));
+  if (sent) row('code for printing that reaches the browser', `${(readFileSync(join(workers, sent)).length / 1_000).toFixed(1)} KB`, 'compressed, with gzip'); // prettier-ignore
   const tree = style('apa');
   const english = locale('en-US');
   row('a style opened and compiled, APA', ms((await timed(() => createPrinter(tree, english, 'en-US')))[0]));

@@ -38,9 +38,16 @@ const withoutSuffix = (text: string) => bare(text).replace(/(\d{4}|n\.d\.|s\.d\.
 /** With those letters directly behind the year, wherever they stand. */
 const suffixAtYear = (text: string) =>
   bare(text)
+    .replace(/(\d{4})年([a-z]{1,2})年?/g, '$1$2')
+    .replace(/(\d{4}[a-z]{1,2})年/g, '$1')
     .replace(/(\d{4}|n\.d\.|s\.d\.)[\s.,)\]]*\(?([a-z]{1,2})\b/g, '$1$2')
     .replace(/[\s.,;:()[\]]/g, '');
-const unquoted = (text: string) => bare(text).replace(/[“”‘’"'«»„‚‹›]/g, '');
+const unquoted = (text: string) =>
+  bare(text)
+    .replace(/«\s|\s»/g, '')
+    .replace(/[“”‘’"'«»„‚‹›]/g, '');
+/** A text of which every word with a capital is its first letter. */
+const initials = (text: string) => bare(text).replace(/(\p{Lu})(?:\p{Ll}+|\.)/gu, '$1');
 const words = (text: string) =>
   bare(text)
     .match(/[\p{L}\p{N}]+/gu)
@@ -94,6 +101,29 @@ const CLASSES: { name: string; why: string; is(d: Difference): boolean }[] = [
         dash !== null && withoutMarks(theirs).endsWith(withoutMarks(unnumbered(ours).slice(dash[0].length)))
       );
     },
+  },
+  {
+    name: 'names that repeat, an entry without names between',
+    why: 'names are compared with those of the entry before, and with no earlier one; CSL 1.0.2, “Reference Grouping”; pandoc prints as we do',
+    is: ({ key, theirs, ours }) => {
+      const dash = /^\W*(?:[—–_-]{1,6})/.exec(unnumbered(theirs));
+      return (
+        key.startsWith('list') &&
+        dash !== null &&
+        withoutMarks(ours).endsWith(withoutMarks(unnumbered(theirs).slice(dash[0].length)))
+      );
+    },
+  },
+  {
+    name: 'given names in the list',
+    why: 'given names that tell works apart are told in citations; in the list they are written as the style says, and pandoc writes them so',
+    is: ({ key, theirs, ours }) =>
+      key.startsWith('list') && ours.length < theirs.length && initials(theirs) === initials(ours),
+  },
+  {
+    name: 'the era of a year',
+    why: 'the term for the era is appended to the year, and the affixes of the style come behind it; CSL 1.0.2, “Date-part”; pandoc prints as we do',
+    is: ({ theirs, ours }) => bare(theirs).replace(/年(紀元[前後])/, '$1年') === bare(ours),
   },
   {
     name: 'capitals of what a macro prints',

@@ -1,12 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { runsToText, type Tree } from './index';
 import { elementLines, printTraced } from './tracing';
+import { el } from '../csl/test-style';
 
-const el = (name: string, attrs: Record<string, string> = {}, ...children: (Tree | string)[]): Tree => ({
-  name,
-  attrs,
-  children,
-});
 const locale = el('locale', {}, el('terms', {}, el('term', { name: 'edition' }, 'edition')));
 const style = (...inList: Tree[]) =>
   el(

@@ -122,8 +122,22 @@ export function listNodes(registry: Registry): EntryNodes[] {
   });
 }
 
+/** Whether names stand first in an entry, before every other value of the work but its number. Common practice. */
+function leads(nodes: Node[], names: Node): boolean {
+  let first: boolean | undefined;
+  const go = (node: Node): void => {
+    if (first !== undefined || typeof node === 'string') return;
+    if (node === names) first = true;
+    else if (node.field !== undefined && node.kind !== 'number' && !isEmpty(node)) first = false;
+    else node.kids.forEach(go);
+  };
+  nodes.forEach(go);
+  return first === true;
+}
+
 function firstNames(nodes: Node[]): Names {
-  const found = findKind(piece(nodes), 'names');
+  const names = findKind(piece(nodes), 'names');
+  const found = names && leads(nodes, names) ? names : undefined;
   return { found, texts: found ? namesOf(found) : undefined };
 }
 

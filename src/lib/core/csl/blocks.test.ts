@@ -1,39 +1,19 @@
 /** Parts of an entry that stand by themselves, and what stands between them. CSL 1.0.2, "Display" and "second-field-align". */
 import { expect, it } from 'vitest';
 import { listNodes } from './bibliography';
-import type { Item } from './item';
 import { leavesOf } from './leaves';
 import { openRegistry, setItems } from './registry';
-import { compileStyle } from './style';
+import { el, styleOf, text } from './test-style';
 import type { Tree } from './tree';
-
-const el = (name: string, attrs: Record<string, string> = {}, ...children: Tree[]): Tree => ({
-  name,
-  attrs,
-  children,
-});
-const text = (variable: string, attrs: Record<string, string> = {}) => el('text', { variable, ...attrs });
 
 /** An entry in a style of some layout, each part that stands by itself in brackets. */
 function printed(layout: Tree[], bibliography: Record<string, string> = {}): string {
-  const style = compileStyle(
-    el(
-      'style',
-      { class: 'in-text' },
-      el('citation', {}, el('layout', {}, text('title'))),
-      el('bibliography', bibliography, el('layout', { suffix: '.' }, ...layout)),
-    ),
-    'en-US',
-    [el('locale')],
-  );
-  const registry = openRegistry(style);
-  setItems(registry, [
-    { id: 'a', type: 'book', title: 'Tides', publisher: 'Mole', edition: '2' } as unknown as Item,
-  ]);
+  const registry = openRegistry(styleOf(layout, bibliography));
+  setItems(registry, [{ id: 'a', type: 'book', title: 'Tides', publisher: 'Mole', edition: '2' }]);
   const [entry] = listNodes(registry);
   let out = '';
   let open: unknown;
-  for (const { text: words, frame } of leavesOf(entry!.nodes, style.locale)) {
+  for (const { text: words, frame } of leavesOf(entry!.nodes, registry.style.locale)) {
     let f = frame;
     while (f && !f.piece.display) f = f.parent;
     if (f?.piece !== open) out += `${open ? ']' : ''}${f ? '[' : ''}`;

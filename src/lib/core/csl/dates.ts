@@ -87,6 +87,10 @@ function differsIn(a: DateParts, b: DateParts): DatePartName | undefined {
   return undefined;
 }
 
+/** Whether what stands beside a month is a word for it, as in “3月”, which a season in its place does not take. Common practice. */
+const isOfMonth = (date: DateParts, part: DatePart, beside: string | undefined): boolean =>
+  part.name === 'month' && date.season !== undefined && /\p{L}/u.test(beside ?? '');
+
 const SIZE: Record<DatePartName, number> = { day: 1, month: 2, year: 3 };
 
 /**
@@ -107,13 +111,14 @@ export function dateNodes(
       const node = partNode(of, part, locale);
       if (node !== undefined && !isEmpty(node)) printed.push({ part, node });
     }
-    return printed.map(({ part, node }, i) =>
-      affixed(
+    return printed.map(({ part, node }, i) => {
+      const around = (text: string | undefined) => (isOfMonth(of, part, text) ? undefined : text);
+      return affixed(
         node,
-        trim.first && i === 0 ? undefined : part.prefix,
-        trim.last && i === printed.length - 1 ? undefined : part.suffix,
-      ),
-    );
+        trim.first && i === 0 ? undefined : around(part.prefix),
+        trim.last && i === printed.length - 1 ? undefined : around(part.suffix),
+      );
+    });
   };
   const between = (nodes: Node[]): Node[] => {
     if (!delimiter) return nodes;

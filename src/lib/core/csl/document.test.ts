@@ -8,12 +8,8 @@ import type { Node } from './pieces';
 import { openRegistry, setItems } from './registry';
 import { compileStyle, type CompiledStyle } from './style';
 import type { Tree } from './tree';
+import { el } from './test-style';
 
-const el = (name: string, attrs: Record<string, string> = {}, ...children: Tree[]): Tree => ({
-  name,
-  attrs,
-  children,
-});
 const names = (attrs: Record<string, string>) =>
   el('names', { variable: 'author' }, el('name', { 'initialize-with': '. ', ...attrs }));
 const year = el('date', { variable: 'issued' }, el('date-part', { name: 'year' }));

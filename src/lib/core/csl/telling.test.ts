@@ -8,12 +8,8 @@ import { openRegistry, setItems, type Registry } from './registry';
 import { FIRST, IBID, IBID_WITH_LOCATOR, SUBSEQUENT, type Cite } from './scope';
 import { compileStyle } from './style';
 import type { Tree } from './tree';
+import { el } from './test-style';
 
-const el = (name: string, attrs: Record<string, string> = {}, ...children: Tree[]): Tree => ({
-  name,
-  attrs,
-  children,
-});
 const entry = [
   el('names', { variable: 'author' }, el('name', { 'name-as-sort-order': 'all' })),
   el('date', { variable: 'issued', prefix: ' (', suffix: ') ' }, el('date-part', { name: 'year' })),

@@ -40,7 +40,8 @@ export function textPart(tree: Tree, c: Compiling): Part {
     if (text === undefined) return () => undefined;
     // One whose letters the style sets itself takes no capital for standing first.
     const nodes = [piece(richText(text), { kind: attrs['text-case'] ? 'words' : 'term' })];
-    return (scope) => dress(nodes, scope);
+    // A term that a language leaves empty prints, as nothing, without what the style puts around it.
+    return text === '' ? () => nodes[0] : (scope) => dress(nodes, scope);
   }
   if (attrs.value !== undefined) {
     const nodes = richText(attrs.value);
