@@ -28,6 +28,7 @@ const firstHref = (selector: string) =>
   page.$eval(selector, (a) => new URL((a as HTMLAnchorElement).href).pathname);
 
 async function inFrame(p: Page) {
+  await p.waitForSelector('iframe.open');
   await p.waitForFunction(() => document.querySelector('iframe')?.contentDocument?.body?.textContent?.trim());
 }
 

@@ -64,4 +64,29 @@ describe('many sources', () => {
       async () => count('SELECT count(*) AS n FROM source WHERE binned IS NULL') === OF,
     );
   });
+
+  it('have a tag that is called otherwise, and are of an import that is taken back, as jobs', async () => {
+    await selectAll();
+    await me.type('Tag the selected', 'quay');
+    await me.page.keyboard.press('Enter');
+    await until('the tags', async () => tagged() === OF);
+    await me.open('/tags');
+    await me.press('Rename quay');
+    await me.type('New name of quay', 'wharf');
+    await me.press('Rename', 'main form');
+    await me.see(`quay is called wharf now, in ${OF} sources.`, '.toasts');
+    expect(tagged()).toBe(0);
+    await me.press('Undo', '.toasts');
+    await until('the tags as before', async () => tagged() === OF);
+
+    await me.open('/import');
+    await me.press('Take this import back');
+    await me.see(`The import is taken back: ${OF} sources.`, '.toasts');
+    expect(count('SELECT count(*) AS n FROM source WHERE binned IS NOT NULL')).toBe(OF);
+    await me.press('Undo', '.toasts');
+    await until(
+      'all back',
+      async () => count('SELECT count(*) AS n FROM source WHERE binned IS NULL') === OF,
+    );
+  });
 });

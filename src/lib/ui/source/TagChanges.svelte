@@ -5,7 +5,7 @@
   import type { TagItem } from '$lib/server/tags';
   import { call } from '../frame/client';
   import type { Made } from '$lib/server/many';
-  import { countOf } from '../frame/counting';
+  import { placesOf } from '../frame/counting';
   import { attempt, change, doneWith } from '../frame/toasts.svelte';
   import { Button } from '../kit';
   import TagLookForm from './TagLookForm.svelte';
@@ -44,10 +44,7 @@
     );
     busy = false;
     if (!made) return;
-    const where = [
-      ...(made.sources ? [countOf(made.sources, 'source')] : []),
-      ...(made.passages ? [countOf(made.passages, 'passage')] : []),
-    ].join(' and ');
+    const where = placesOf(made);
     await doneWith(made, made.sources + made.passages, () =>
       said.act === 'rename'
         ? `${said.tag} is called ${said.to} now, in ${where}.`

@@ -44,12 +44,11 @@
       >
     {/each}
   </fieldset>
-  <label class="small-label"
-    >Pattern
+  <Field label="Pattern">
     <Select aria-label="Pattern of {tag}" disabled={!$form.tint} bind:value={$form.pattern}>
       {#each TAG_PATTERNS as one (one)}<option value={one}>{one}</option>{/each}
-    </Select></label
-  >
+    </Select>
+  </Field>
   <Field label="Group" errors={$errors.group}>
     {#snippet children(attributes)}<Input
         aria-label="Group of {tag}"
@@ -84,11 +83,6 @@
   }
   legend {
     margin-bottom: 4px;
-  }
-  label {
-    display: grid;
-    gap: 3px;
-    min-width: 170px;
   }
   .of {
     display: inline-flex;

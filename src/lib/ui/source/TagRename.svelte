@@ -2,7 +2,7 @@
   import { onMount, untrack } from 'svelte';
   import { tagRenamed } from '$lib/core/forms';
   import type { TagItem } from '$lib/server/tags';
-  import { countOf } from '../frame/counting';
+  import { placesOf } from '../frame/counting';
   import { formOf } from '../frame/forms';
   import { Button, Field, Input } from '../kit';
 
@@ -51,12 +51,7 @@
     >{joins ? `Join with ${joins.tag}` : 'Rename'}</Button
   >
   <Button look="quiet" onclick={onclose}>Leave it</Button>
-  {#if joins}<span class="small-label"
-      >{joins.tag} is there already, on {countOf(joins.sources, 'source')} and {countOf(
-        joins.passages,
-        'passage',
-      )}.</span
-    >{/if}
+  {#if joins}<span class="small-label">{joins.tag} is there already, on {placesOf(joins)}.</span>{/if}
 </form>
 
 <style>
@@ -64,6 +59,9 @@
     display: flex;
     flex-wrap: wrap;
     gap: 8px 14px;
-    align-items: center;
+    align-items: flex-start;
+  }
+  .small-label {
+    line-height: 32px;
   }
 </style>

@@ -22,6 +22,7 @@
     {#snippet children(attributes)}<Input
         style="width: 120px"
         placeholder="Tag"
+        maxlength={120}
         aria-label="Tag the selected"
         list={tags.length ? listId : undefined}
         bind:value={$form.tag}
