@@ -171,20 +171,15 @@ export async function printEach(ctx: Context, sources: Source[], look: Look): Pr
 
 /**
  * Prints sources together as a reference list, `list` naming which: what was printed of it before stays where it did not change.
- * Not waited for any more when it becomes unwanted.
  */
 export async function printList(
   ctx: Context,
   sources: Source[],
   look: Look,
   list: string,
-  unwanted?: AbortSignal,
 ): Promise<PrintedList> {
   const items = sources.map((s) => toCsl(s.id, s.record));
-  return print(
-    { ...(await task(ctx, look, items)), what: 'list', list: `${ctx.libraryId} ${list}` },
-    unwanted,
-  );
+  return print({ ...(await task(ctx, look, items)), what: 'list', list: `${ctx.libraryId} ${list}` });
 }
 
 /** Prints an in-text citation; with `named`, the first work's author stands before it in the sentence. */

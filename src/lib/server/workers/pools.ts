@@ -65,8 +65,8 @@ export const workHere = <Task extends object>(work: (task: Task) => unknown): vo
   void (here = work as (task: object) => unknown);
 
 /** Carries out a task of one of the threads. */
-const run = async (name: PoolName, task: object, options?: { signal: AbortSignal }): Promise<unknown> =>
-  here ? here(task) : pool(name).run(task, options);
+const run = async (name: PoolName, task: object): Promise<unknown> =>
+  here ? here(task) : pool(name).run(task);
 
 /** Gathers a list in the thread for it; given up, with a Refusal, when it is no longer wanted. */
 export async function gather(task: GatherTask, unwanted?: AbortSignal): Promise<Uint8Array> {
@@ -117,23 +117,9 @@ type Printed<W> = W extends 'list'
           ? TracedPrint
           : Run[];
 
-/** Prints in a worker thread, one request after another; a list that is no longer wanted is given up, with a Refusal. */
-export async function print<W extends PrintTask['what']>(
-  task: PrintTask & { what: W },
-  unwanted?: AbortSignal,
-): Promise<Printed<W>> {
-  try {
-    const printing = run(
-      ['list', 'citations', 'text'].includes(task.what) ? 'lists' : 'citing',
-      task,
-      unwanted && { signal: unwanted },
-    );
-    return (await printing) as Printed<W>;
-  } catch (error) {
-    if (unwanted?.aborted) throw new Refusal(499, 'The list is not wanted any more.');
-    throw error;
-  }
-}
+/** Prints in a worker thread, one request after another. */
+export const print = <W extends PrintTask['what']>(task: PrintTask & { what: W }): Promise<Printed<W>> =>
+  run(['list', 'citations', 'text'].includes(task.what) ? 'lists' : 'citing', task) as Promise<Printed<W>>;
 
 /** Writes records in a file format. */
 export const write = (format: FormatName, records: WriteItem[]): Promise<WriteResult> =>
