@@ -71,7 +71,7 @@ export default ts.config(
         'error',
         {
           selector:
-            'SvelteElement[kind="html"][name.name!="iframe"] > SvelteStartTag > SvelteAttribute[key.name="title"]',
+            ':matches(SvelteElement[kind="html"][name.name!="iframe"], SvelteElement[name.name=/^(Search|Select|Textarea|Checkbox|Toggle|Badge)$/]) > SvelteStartTag > SvelteAttribute[key.name="title"]',
           message:
             'Words that come when one points at something stand in data-tip: the kit shows them, by keys too.',
         },

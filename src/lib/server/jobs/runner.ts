@@ -35,7 +35,7 @@ export interface Work<Input, Result, Answer> {
   heldForIt?: true;
   /** Takes back what a run that did not end well has kept so far. */
   takeBack?(ctx: Context, jobId: string): Promise<void>;
-  /** What it changes beside sources. */
+  /** What it changes, where that is not sources alone. */
   changes?: readonly Topic[];
   /** Lets go of what is kept for beginning it again: it is put away. */
   release?(inner: Context, job: Job<Input, Result, Answer>): Promise<void>;
@@ -108,7 +108,7 @@ async function carryOut(ctx: Context, id: string, work: AnyWork, signal: AbortSi
       log.error({ job: id, err }, 'job not noted'),
     );
   } finally {
-    tell(ctx.libraryId, 'sources', 'jobs', ...(work.changes ?? []));
+    tell(ctx.libraryId, 'jobs', ...(work.changes ?? ['sources']));
   }
 }
 

@@ -129,7 +129,7 @@ async function onMany<A extends Act>(
 }
 
 /** The same of sources that somebody named. */
-async function onNamed<A extends 'edit' | 'bin' | 'decide' | 'citekeys'>(
+async function onNamed<A extends 'edit' | 'bin' | 'decide'>(
   ctx: Context,
   asked: AskedFor<A>,
   named: string[],
@@ -137,7 +137,7 @@ async function onNamed<A extends 'edit' | 'bin' | 'decide' | 'citekeys'>(
 ): Promise<Made> {
   const ids = [...new Set(named)];
   if (ids.length > MOST_AT_ONCE) await checkSources(ctx, ids);
-  return onMany<'edit' | 'bin' | 'decide' | 'citekeys'>(ctx, asked, ids, atOnce);
+  return onMany<'edit' | 'bin' | 'decide'>(ctx, asked, ids, atOnce);
 }
 
 /** Changes sources, however many; see `editSources`. */
@@ -156,14 +156,16 @@ export const decideMany = (ctx: Context, said: z.infer<typeof decision>, look: L
     decide(ctx, said, look),
   );
 
-/** Makes citekeys in another way from now on; the sources named get new keys by it, however many. */
+/** Makes citekeys in another way from now on; the sources named get new keys by it, however many. Changes nothing where one is not here. */
 export async function citekeysOfMany(
   ctx: Context,
   pattern: CitekeyPattern,
   renew: string[] = [],
 ): Promise<Made> {
+  const ids = [...new Set(renew)];
+  await checkSources(ctx, ids);
   await changeCitekeys(ctx, pattern);
-  return onNamed<'citekeys'>(ctx, { act: 'citekeys' }, renew, (all) => renewCitekeys(ctx, all));
+  return onMany<'citekeys'>(ctx, { act: 'citekeys' }, ids, (all) => renewCitekeys(ctx, all));
 }
 
 /** Calls a name otherwise in all sources it stands in, in every role. */

@@ -9,7 +9,7 @@ import { noteSteps } from '../jobs/steps';
 import { keepNote, noteWords } from '../notes';
 import { keepPassage } from '../passages';
 import { getPassage } from '../passages/repository';
-import { editSource, editSources, getSource, listIds, restoreRevision } from '../sources';
+import { citekeyPattern, editSource, editSources, getSource, listIds, restoreRevision } from '../sources';
 import { editEach } from '../sources/editing';
 import { insertSource } from '../sources/repository';
 import { atOnce, openTestLibrary } from '../test-library';
@@ -211,6 +211,10 @@ describe('what stands in many sources', () => {
     expect(after).not.toBe(before);
     await undone(made);
     expect((await getSource(ctx, ids[3]!)).citekey).toBe(before);
+    // Where one is not here nothing is changed, how keys are made neither.
+    const pattern = { parts: ['year' as const], between: '' as const };
+    await expect(citekeysOfMany(ctx, pattern, [ids[0]!, 'nowhere'])).rejects.toMatchObject({ status: 404 });
+    expect(await citekeyPattern(ctx)).not.toEqual(pattern);
     // Without sources only those that come are called so.
     expect(atOnce(await citekeysOfMany(ctx, { parts: ['author'], between: '' }))).toEqual([]);
   });

@@ -24,12 +24,13 @@
 
   async function addTag(wanted: string) {
     const made = await act({ act: 'tag', tag: wanted });
-    if (!made) return;
+    if (!made) return false;
     done(
       made.changed.length ? `${many(made.changed.length)} tagged “${wanted}”.` : 'All of them have that tag.',
       made.revisions,
     );
     await renewed();
+    return true;
   }
   async function place(sectionId: string) {
     const name = sections.find((s) => s.id === sectionId)?.name ?? '';

@@ -54,7 +54,9 @@
 
   async function edit(body: { tag?: string; fix?: boolean; checked?: boolean }, words: string) {
     const made = await attempt(() => call<Made>('POST', '/api/sources/edit', { ids, ...body }));
-    if (made) await doneWith(made, ids.length, () => words);
+    // A job goes on behind; what was typed has gone.
+    if (made) void doneWith(made, ids.length, () => words);
+    return made !== undefined;
   }
 
   const places = $derived(placesFor(projects, outlines, ids));

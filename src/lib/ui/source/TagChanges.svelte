@@ -36,14 +36,10 @@
     const kept = await change('/api/tags/looks', { looks: { [tag]: look } }, `How ${tag} looks is kept.`);
     if (kept) dressing = false;
   }
-  async function alter(said: { act: 'rename'; tag: string; to: string } | { act: 'take off'; tag: string }) {
-    if (busy) return;
-    busy = true;
-    const made = await attempt(() =>
-      call<Made & { sources: number; passages: number }>('POST', '/api/tags', said),
-    );
-    busy = false;
-    if (!made) return;
+  type Said = { act: 'rename'; tag: string; to: string } | { act: 'take off'; tag: string };
+  const send = (said: Said) => call<Made & { sources: number; passages: number }>('POST', '/api/tags', said);
+  /** Says what was done, once it is, by a job where it is much. */
+  async function tell(said: Said, made: Awaited<ReturnType<typeof send>>) {
     const where = placesOf(made);
     await doneWith(made, made.sources + made.passages, () =>
       said.act === 'rename'
@@ -52,15 +48,21 @@
     );
     onchanged?.(said.act === 'rename' ? said.to : undefined);
   }
+  async function rename(to: string) {
+    const said: Said = { act: 'rename', tag, to };
+    void tell(said, await send(said));
+  }
+  async function takeOff() {
+    const said: Said = { act: 'take off', tag };
+    busy = true;
+    const made = await attempt(() => send(said));
+    busy = false;
+    if (made) await tell(said, made);
+  }
 </script>
 
 {#if renaming}
-  <TagRename
-    {tag}
-    {tags}
-    onrename={(to) => alter({ act: 'rename', tag, to })}
-    onclose={() => (renaming = false)}
-  />
+  <TagRename {tag} {tags} onrename={rename} onclose={() => (renaming = false)} />
 {:else}
   {@render children?.()}
   <Button
@@ -71,13 +73,8 @@
     onclick={() => (dressing = !dressing)}>Colour and group</Button
   >
   <Button needs="edit" small onclick={() => (renaming = true)} aria-label="Rename {tag}">Rename</Button>
-  <Button
-    needs="edit"
-    small
-    look="quiet"
-    disabled={busy}
-    aria-label="Take {tag} off"
-    onclick={() => alter({ act: 'take off', tag })}>Take off</Button
+  <Button needs="edit" small look="quiet" disabled={busy} aria-label="Take {tag} off" onclick={takeOff}
+    >Take off</Button
   >
   {#if dressing}<TagLookForm
       {tag}

@@ -10,7 +10,8 @@
     tag: string;
     /** All tags there are, with what has them. */
     tags: readonly TagItem[];
-    onrename: (to: string) => Promise<unknown>;
+    /** Does it, and throws where it could not: what was typed stays then. */
+    onrename: (to: string) => Promise<void>;
     onclose: () => void;
   }
   /** Calls a tag otherwise, or joins it with another, which is said before. */

@@ -6,14 +6,14 @@
   interface Props {
     /** Tags that are proposed. */
     tags?: readonly string[];
-    ontag: (tag: string) => Promise<unknown>;
+    /** Whether it is done; what was typed stays otherwise. */
+    ontag: (tag: string) => Promise<boolean>;
   }
   /** Where a tag is typed that what is selected gets. */
   let { tags = [], ontag }: Props = $props();
   const listId = $props.id();
   const { form, errors, enhance } = formOf(tagWords, { tag: '' }, async (said) => {
-    await ontag(said.tag);
-    said.tag = '';
+    if (await ontag(said.tag)) said.tag = '';
   });
 </script>
 

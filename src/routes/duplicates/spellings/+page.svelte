@@ -41,8 +41,8 @@
         sources: sources.map(({ id, revision }) => ({ id, revision })),
       }),
     );
-    busy = false;
     if (made) await doneWith(made, sources.length, (n) => `Written alike in ${many(n, 'source')}.`);
+    busy = false;
     await renewed();
   }
 
