@@ -6,7 +6,7 @@ const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as {
   dependencies: Record<string, string>;
 };
 /** Libraries of many small files, which take longer to open than to run: they are bundled. */
-const BUNDLED = ['zod', 'entities', 'any-ascii'];
+const BUNDLED = ['zod', 'entities', 'any-ascii', 'saxes', 'xmlchars'];
 const external = [
   ...Object.keys(dependencies).filter((name) => !BUNDLED.includes(name)),
   ...builtinModules,

@@ -1,3 +1,4 @@
+import './engine';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { cite, convert, styles, type Outcome } from './references';

@@ -16,15 +16,25 @@ const labelled = (e: Pick<PrintedReference, 'label'>) =>
 const COLUMNS = 78;
 const HANG = 4;
 
+/** How many characters a word has. */
+const widthOf = (word: string) => (/[\ud800-\udfff]/.test(word) ? [...word].length : word.length);
+
 function hung(text: string): string {
   const lines: string[] = [];
-  for (const word of text.split(' ')) {
-    const last = lines[lines.length - 1];
-    const room = COLUMNS - (lines.length > 1 ? HANG : 0);
-    if (last !== undefined && [...last].length + 1 + [...word].length <= room)
-      lines[lines.length - 1] = `${last} ${word}`;
-    else lines.push(word);
+  let line = '';
+  let wide = 0;
+  for (const [i, word] of text.split(' ').entries()) {
+    const more = widthOf(word);
+    if (i > 0 && wide + 1 + more <= COLUMNS - (lines.length > 0 ? HANG : 0)) {
+      line += ` ${word}`;
+      wide += 1 + more;
+      continue;
+    }
+    if (i > 0) lines.push(line);
+    line = word;
+    wide = more;
   }
+  lines.push(line);
   return lines.join(`\n${' '.repeat(HANG)}`);
 }
 

@@ -18,7 +18,7 @@ import {
   type Registry,
   type Tree,
 } from '../csl';
-import { DATE_VARIABLES, isOpenRange, type CslItem, type SourceRecord } from '../source';
+import { DATE_VARIABLES, isOpenRange, type CslDate, type CslItem, type SourceRecord } from '../source';
 import type { Annotation } from './arrange';
 import { runsOfLeaves, runsToText, type Run } from './runs';
 
@@ -119,13 +119,17 @@ export function styleFacts(style: Tree): StyleFacts {
   };
 }
 
+function withoutEdtf({ edtf: _said, ...parts }: CslDate): CslDate {
+  return parts;
+}
+
 /** Dates as the processor takes them: parts alone, both ends of a range told equally far, a last end of 0 for one that goes on. */
 export function withPlainDates(item: CslItem): Item {
   const plain: Record<string, unknown> = { ...item };
   for (const variable of DATE_VARIABLES) {
     const date = item[variable];
     if (!date) continue;
-    const { edtf: _said, ...parts } = date;
+    const parts = date.edtf === undefined ? date : withoutEdtf(date);
     const [from, to] = parts['date-parts'] ?? [];
     if (isOpenRange(date))
       plain[variable] = { ...parts, 'date-parts': [...(parts['date-parts'] ?? []), [0]] };
@@ -271,7 +275,7 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
 
 /** Records as a registry holds them, and their references as they were printed of it. */
 function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => Run[]) {
-  const known = new Map<string, { given: CslItem; content: string; item: Item }>();
+  const known = new Map<string, { given: CslItem; item: Item }>();
   const printed = new WeakMap<readonly Node[], PrintedReference>();
   // What stands beside a number stays when the number is another.
   const beside = new WeakMap<Node & object, Run[]>();
@@ -280,13 +284,12 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
   const itemOf = (given: CslItem): Item => {
     const before = known.get(given.id);
     if (before?.given === given) return before.item;
-    const content = JSON.stringify(given);
-    if (before?.content === content) {
+    if (before && JSON.stringify(before.given) === JSON.stringify(given)) {
       before.given = given;
       return before.item;
     }
     const item = withPlainDates(given);
-    known.set(given.id, { given, content, item });
+    known.set(given.id, { given, item });
     return item;
   };
   const referenceOf = ({ nodes, entry }: EntryNodes): PrintedReference => {

@@ -114,6 +114,11 @@ function titleCase(letters: Letters): void {
 export function inCase(nodes: Node[], wanted: TextCase | undefined, lang: string | undefined): Node[] {
   if (!wanted) return nodes;
   if (wanted === 'title' && !isEnglish(lang)) return nodes;
+  // A first word that has a capital stays as it is, which most do.
+  if (wanted === 'capitalize-first' && nodes.length === 1 && typeof nodes[0] === 'string') {
+    const word = /\S+/.exec(nodes[0])?.[0];
+    if (word === undefined || hasCapital(word)) return nodes;
+  }
   const letters = lettersOf(nodes);
   if (letters.text === '') return nodes;
   const { text, units, kept } = letters;

@@ -59,10 +59,9 @@ export function sortedCites(registry: Registry, cites: Cite[]): Cite[] {
   if (area.keys.length === 0 || cites.length < 2) return cites;
   const keyed = cites.map((cite, i) => {
     const entry = registry.entries.get(cite.id)!;
-    const keys = area.keys.map((key) => key.of(scopeOf(registry, entry, 'citation', { cite })));
-    return { cite, keys, i };
+    return { cite, i, keys: [], scope: () => scopeOf(registry, entry, 'citation', { cite }) };
   });
-  keyed.sort((a, b) => area.compare(a.keys, b.keys) || a.i - b.i);
+  keyed.sort((a, b) => area.compare(a, b) || a.i - b.i);
   return keyed.map((k) => k.cite);
 }
 

@@ -15,7 +15,7 @@ export function testsOf(attrs: Attrs): Test[] {
   // A work has one type: several in a row are meant as one of them.
   const types = (attrs.type ?? '').split(/\s+/).filter(Boolean);
   if (types.length) tests.push((s) => types.includes(s.item.type));
-  each('variable', (variable) => (s) => hasValue(s, variable));
+  each('variable', hasValue);
   each('is-numeric', (variable) => (s) => isNumeric(valueOf(s, variable)));
   each('is-uncertain-date', (variable) => (s) => dateIn(s.item, variable)?.uncertain === true);
   const labels = (attrs.locator ?? '').split(/\s+(?!verbo)/).filter(Boolean);
@@ -50,9 +50,9 @@ function positionTest(position: string): Test {
   }
 }
 
-/** Whether a work has something in a variable, also where it has been printed already. */
-function hasValue(scope: Scope, variable: string): boolean {
-  if (NAME_VARIABLES.has(variable)) return namesIn(scope.item, variable).length > 0;
-  if (DATE_VARIABLES.has(variable)) return dateIn(scope.item, variable) !== undefined;
-  return rawValue(scope, variable) !== '';
+/** The condition that a work has something in a variable, also where it has been printed already. */
+function hasValue(variable: string): Test {
+  if (NAME_VARIABLES.has(variable)) return (s) => namesIn(s.item, variable).length > 0;
+  if (DATE_VARIABLES.has(variable)) return (s) => dateIn(s.item, variable) !== undefined;
+  return (s) => rawValue(s, variable) !== '';
 }

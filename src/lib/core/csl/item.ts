@@ -46,21 +46,22 @@ export const NUMBER_VARIABLES = new Set<string>([
 ]);
 
 /** Older and common names of variables. */
-const ALIASES: Record<string, string[]> = {
-  'title-short': ['title-short', 'shortTitle'],
-  'container-title-short': ['container-title-short', 'journalAbbreviation'],
-  event: ['event', 'event-title'],
-  'event-title': ['event-title', 'event'],
+const ALIASES: Record<string, string> = {
+  'title-short': 'shortTitle',
+  'container-title-short': 'journalAbbreviation',
+  event: 'event-title',
+  'event-title': 'event',
 };
+
+const asText = (value: unknown): string =>
+  typeof value === 'string' ? value : typeof value === 'number' ? String(value) : '';
 
 /** A value as text; empty when there is none. */
 export function textIn(item: Item, variable: string): string {
-  const names = ALIASES[variable];
-  for (const name of names ?? [variable]) {
-    const value = item[name];
-    if (typeof value === 'string' && value !== '') return value;
-    if (typeof value === 'number') return String(value);
-  }
+  const text = asText(item[variable]);
+  if (text !== '') return text;
+  const other = ALIASES[variable];
+  if (other !== undefined) return asText(item[other]);
   if (variable === 'page-first') {
     const page = textIn(item, 'page');
     return /^[^\s,&\u2013-]+/.exec(page.trim())?.[0] ?? '';

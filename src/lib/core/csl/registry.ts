@@ -3,15 +3,14 @@ import type { Item } from './item';
 import { openPeople, type People } from './people';
 import type { Node, Piece } from './pieces';
 import { openScope, type Levels, type Scope } from './scope';
-import type { SortValue } from './sorting';
+import type { Sorted } from './sorting';
 import type { CompiledArea, CompiledStyle } from './style';
 
 /** A work as the list knows it. */
-export interface Entry {
+export interface Entry extends Sorted {
   item: Item;
   /** In the order works came, from 0. */
   arrival: number;
-  keys: SortValue[];
   /** Its number in the list, from 1. */
   number: number;
   told: Told;
@@ -94,6 +93,19 @@ export function setItems(registry: Registry, items: Item[], sorted = true): void
   }
 }
 
+function openEntry({ style, clock }: Registry, item: Item, arrival: number): Entry {
+  const entry: Entry = {
+    item,
+    arrival,
+    keys: [],
+    number: arrival + 1,
+    told: NOTHING_TOLD,
+    stamp: clock,
+    scope: () => openScope(item, style.setting, 'bibliography', { number: entry.arrival + 1 }),
+  };
+  return entry;
+}
+
 function hold(registry: Registry, items: Item[], sorted: boolean): void {
   const { style } = registry;
   const area = sorted ? style.bibliography : undefined;
@@ -110,7 +122,8 @@ function hold(registry: Registry, items: Item[], sorted: boolean): void {
       else furthest = entry.arrival;
       entry.arrival = arrival;
     } else {
-      entry = { item, arrival, keys: [], number: arrival + 1, told: NOTHING_TOLD, stamp: ++registry.clock };
+      registry.clock++;
+      entry = openEntry(registry, item, arrival);
       came.push(entry);
     }
     next.set(item.id, entry);
@@ -123,7 +136,7 @@ function hold(registry: Registry, items: Item[], sorted: boolean): void {
   const stay = allStay ? registry.order : registry.order.filter(stays);
   const byNumber = area?.keys.some((k) => k.isNumber) === true;
   registry.entries = next;
-  registry.order = area ? inPlace(area, style, stay, came, moved || byNumber) : [...next.values()];
+  registry.order = area ? inPlace(area, stay, came, moved || byNumber) : [...next.values()];
   // A list that is sorted by number from the last to the first counts down.
   const down = area?.keys.filter((k) => k.isNumber).at(-1)?.descending === true;
   const { length } = registry.order;
@@ -138,21 +151,9 @@ function hold(registry: Registry, items: Item[], sorted: boolean): void {
 }
 
 /** Those that stay with those that came, in the order of the list. */
-function inPlace(
-  area: CompiledArea,
-  style: CompiledStyle,
-  stay: Entry[],
-  came: Entry[],
-  anew: boolean,
-): Entry[] {
-  const withKeys = (entry: Entry) => {
-    entry.keys = area.keys.map((key) =>
-      key.of(openScope(entry.item, style.setting, 'bibliography', { number: entry.arrival + 1 })),
-    );
-  };
-  const compare = (a: Entry, b: Entry) => area.compare(a.keys, b.keys) || a.arrival - b.arrival;
-  came.forEach(withKeys);
-  if (anew && area.keys.some((k) => k.isNumber)) stay.forEach(withKeys);
+function inPlace(area: CompiledArea, stay: Entry[], came: Entry[], anew: boolean): Entry[] {
+  const compare = (a: Entry, b: Entry) => area.compare(a, b) || a.arrival - b.arrival;
+  if (anew && area.keys.some((k) => k.isNumber)) for (const entry of stay) entry.keys = [];
   if (anew || came.length > stay.length * FEW) return [...stay, ...came].sort(compare);
   if (came.length === 0) return stay;
   const order: Entry[] = [];

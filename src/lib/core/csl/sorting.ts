@@ -21,7 +21,13 @@ export interface SortKey {
   isNumber: boolean;
 }
 
-export type Compare = (a: SortValue[], b: SortValue[]) => number;
+/** What is sorted: its keys so far, and where the next is made. Most lists are in order by the first. */
+export interface Sorted {
+  keys: SortValue[];
+  scope(): Scope;
+}
+
+export type Compare = (a: Sorted, b: Sorted) => number;
 
 const numberIn = (text: string | undefined) => (text === undefined ? undefined : Number(text));
 
@@ -126,9 +132,11 @@ export function comparing(keys: SortKey[], lang: string): Compare {
     }
     return x.words.length - y.words.length;
   };
+  const keyOf = (of: Sorted, i: number) => (of.keys[i] ??= keys[i]!.of(of.scope()));
   return (a, b) => {
     for (let i = 0; i < keys.length; i++) {
-      const [x, y] = [a[i]!, b[i]!];
+      const x = keyOf(a, i);
+      const y = keyOf(b, i);
       if (x.text === y.text) continue;
       if (x.text === '') return 1;
       if (y.text === '') return -1;

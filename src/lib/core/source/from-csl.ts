@@ -1,5 +1,5 @@
 import { parseName } from './creators';
-import { cslName, type CslName } from './schema';
+import { cslName, plainlyName, type CslName } from './schema';
 import { CSL_TYPES, type CslType } from './variables';
 
 /** Names DOI registration agencies give to types in place of CSL's, in the JSON they call CSL's (common practice; from memory). */
@@ -49,6 +49,7 @@ export function nameFromCsl(raw: unknown): { name?: CslName; left: string[] } {
     } else if (key === 'name' && text) picked.literal ??= text;
     else if (value !== null && !(Array.isArray(value) && value.length === 0)) left.push(key);
   }
+  if (plainlyName(picked)) return { name: picked, left };
   const parsed = cslName.safeParse(picked);
   return { ...(parsed.success ? { name: parsed.data } : {}), left };
 }

@@ -141,12 +141,14 @@ const NAME_PARTS = new Set([
   'literal',
 ]);
 
+/** Whether this is plainly a creator of the schema, so that parsing would give it back as it is. When in doubt it says no. */
+export function plainlyName(name: Record<string, unknown>): boolean {
+  for (const part in name) if (!NAME_PARTS.has(part) || !plainText(name[part], 4_000)) return false;
+  return Boolean(name.family || name.given || name.literal);
+}
+
 function plainNames(value: unknown): boolean {
-  if (!Array.isArray(value) || value.length > 2_000) return false;
-  return value.every((name: Record<string, unknown>) => {
-    for (const part in name) if (!NAME_PARTS.has(part) || !plainText(name[part], 4_000)) return false;
-    return Boolean(name.family || name.given || name.literal);
-  });
+  return Array.isArray(value) && value.length <= 2_000 && value.every(plainlyName);
 }
 
 function plainDate(value: unknown): boolean {
