@@ -1,14 +1,13 @@
 /** Our own processor, printing what `citeproc.ts` has printed by the other. */
 import { runsOfLeaves } from '../../src/lib/core/citing';
 import {
-  citationNodes,
   compileStyle,
   leavesOf,
   listNodes,
+  openDocument,
   openRegistry,
-  placesOf,
+  setDocument,
   setItems,
-  sortedCites,
   type Cite,
   type Item,
   type Node,
@@ -29,17 +28,12 @@ export function ours(style: Tree, locale: Tree, lang: string, works: Work[], clu
   // The citations are a text of their own: only what it cites is told apart in it.
   const cited = [...new Set(clusters.flat().map((c) => c.id))];
   const byId = new Map(works.map((w) => [w.id, w]));
-  const document = openRegistry(compiled);
-  setItems(
+  const document = openDocument(compiled);
+  setDocument(
     document,
+    clusters.map((cites, i) => ({ id: `c${i}`, cites, note: i + 1 })),
     cited.map((id) => byId.get(id) as unknown as Item),
   );
-  const placed = clusters.map((cites, i) => ({
-    id: `c${i}`,
-    cites: sortedCites(document, cites),
-    note: i + 1,
-  }));
-  const places = placesOf(placed, compiled.setting.nearNoteDistance);
-  placed.forEach(({ id, cites }, i) => printed.set(id, text(citationNodes(document, cites, places[i]))));
+  for (const { id, nodes } of document.clusters) printed.set(id, text(nodes));
   return printed;
 }

@@ -8,12 +8,18 @@ import { el, styleOf, text } from './test-style';
 import type { Tree } from './tree';
 
 interface Given {
+  /** What stands in the style before its citation: macros, and terms of its own. */
+  macros?: Tree[];
   terms?: Record<string, string>;
   bibliography?: Record<string, string>;
 }
 /** The entries of a list, as text. */
-function listed(layout: Tree[], items: Omit<Item, 'type'>[], { terms, bibliography }: Given = {}): string[] {
-  const registry = openRegistry(styleOf(layout, bibliography, terms));
+function listed(
+  layout: Tree[],
+  items: Omit<Item, 'type'>[],
+  { terms, bibliography, macros }: Given = {},
+): string[] {
+  const registry = openRegistry(styleOf(layout, bibliography, terms, macros));
   setItems(
     registry,
     items.map((item) => ({ type: 'book', ...item }) as Item),
@@ -55,6 +61,37 @@ describe('what stands around', () => {
     const terms = { 'season-01': '春季' };
     expect(listed(date('月'), items, { terms })).toEqual(['2010年3月.', '2010年春季.']);
     expect(listed(date(','), items, { terms })).toEqual(['2010年3,.', '2010年春季,.']);
+    // “otoño de 2010”: a word that stands apart is no word for the month.
+    expect(listed(date(' de'), items, { terms })).toEqual(['2010年3 de.', '2010年春季 de.']);
+  });
+
+  // Common practice, which citeproc-js and pandoc share; by itself such a word prints, as the suite’s substitute_* have it.
+  it('a macro prints nothing where only words of the style stand in for names', () => {
+    const names = el(
+      'names',
+      { variable: 'author' },
+      el('substitute', {}, el('names', { variable: 'editor' }), el('text', { value: 'Anon' })),
+    );
+    const macro = el('macro', { name: 'author' }, names);
+    const items = [
+      { id: 'a', title: 'Tides' },
+      { id: 'b', title: 'Weirs', editor: [{ family: 'Pell', given: 'Ada' }] },
+    ];
+    const called = el('group', { delimiter: ', ' }, el('text', { macro: 'author' }), text('title'));
+    const itself = el('group', { delimiter: ', ' }, names, text('title'));
+    expect(listed([called], items, { macros: [macro] })).toEqual(['Tides.', 'Ada Pell, Weirs.']);
+    expect(listed([itself], items)).toEqual(['Anon, Tides.', 'Ada Pell, Weirs.']);
+  });
+
+  // CSL 1.0.2, “Ordinal Suffixes”: those of the nearest that has any; without a general one among them, that of the language.
+  it('a number takes the general ending of the language where a style tells only some', () => {
+    const layout = [el('number', { variable: 'edition', form: 'ordinal' })];
+    const items = [
+      { id: 'a', edition: '1' },
+      { id: 'b', edition: '2' },
+    ];
+    const own = el('locale', {}, el('terms', {}, el('term', { name: 'ordinal-01' }, 're')));
+    expect(listed(layout, items, { terms: { ordinal: 'e' }, macros: [own] })).toEqual(['1re.', '2e.']);
   });
 });
 
@@ -78,6 +115,82 @@ describe('names that repeat', () => {
       'Unsigned.',
       'Pell, Weirs.',
     ]);
+  });
+
+  // CSL 1.0.2, “Reference Grouping”: names “that also occur in the preceding entry”, however they are written there.
+  it('are known by whose they are, not by how they are written', () => {
+    const named = (variable: string, attrs: Record<string, string>) =>
+      el('names', { variable }, el('name', attrs));
+    const one = [
+      named('author', { 'initialize-with': '. ' }),
+      named('editor', {}),
+      text('title', { prefix: ', ' }),
+    ];
+    const editor = author;
+    const ada = [
+      { id: 'a', author, title: 'Sluices' },
+      { id: 'b', editor, title: 'Tides' },
+    ];
+    expect(listed(one, ada, { bibliography })).toEqual(['A. Pell, Sluices.', '———, Tides.']);
+    const twin = [{ family: 'Pell', given: 'Amy' }];
+    const two = [
+      { id: 'a', author, title: 'Sluices' },
+      { id: 'b', author: twin, title: 'Tides' },
+    ];
+    expect(listed(one, two, { bibliography })).toEqual(['A. Pell, Sluices.', 'A. Pell, Tides.']);
+  });
+
+  // The same: “all rendered names of the name variable”.
+  it('are those of the first role alone', () => {
+    const both = el('names', { variable: 'author editor', delimiter: '; ' }, el('name', { form: 'short' }));
+    const editor = [{ family: 'Ng', given: 'Tai' }];
+    const two = [
+      { id: 'a', author, title: 'Sluices' },
+      { id: 'b', author, editor, title: 'Tides' },
+    ];
+    expect(listed(group(both, text('title')), two, { bibliography })).toEqual([
+      'Pell, Sluices.',
+      '———; Ng, Tides.',
+    ]);
+  });
+
+  it('are written out behind a word, and replaced behind a number', () => {
+    const to = el(
+      'names',
+      { variable: 'recipient' },
+      el('name', { form: 'short' }),
+      el('label', { form: 'verb', suffix: ' ' }),
+    );
+    const behind = el(
+      'names',
+      { variable: 'recipient' },
+      el('label', { form: 'verb', suffix: ' ' }),
+      el('name', { form: 'short' }),
+    );
+    const letters = ['a', 'b'].map((id) => ({ id, recipient: author, title: id }));
+    const terms = { recipient: 'to' };
+    expect(listed(group(behind, text('title')), letters, { bibliography, terms })).toEqual([
+      'to Pell, a.',
+      'to Pell, b.',
+    ]);
+    expect(listed(group(to, text('title')), letters, { bibliography, terms })).toEqual([
+      'Pellto , a.',
+      '———to , b.',
+    ]);
+    const numbered = [text('citation-number', { prefix: '[', suffix: '] ' }), ...group(names, text('title'))];
+    expect(listed(numbered, items.slice(0, 2), { bibliography })).toEqual([
+      '[1] Pell, Sluices.',
+      '[2] ———, Tides.',
+    ]);
+  });
+
+  it('leave nothing behind where nothing stands in their place', () => {
+    const around = el('names', { variable: 'author', suffix: ' (ed.)' }, el('name', { form: 'short' }));
+    expect(
+      listed(group(around, text('title')), items.slice(0, 2), {
+        bibliography: { 'subsequent-author-substitute': '' },
+      }),
+    ).toEqual(['Pell (ed.), Sluices.', 'Tides.']);
   });
 
   // Common practice, which citeproc-js and pandoc share.

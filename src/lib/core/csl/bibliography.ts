@@ -1,4 +1,6 @@
 import { capitalised } from './citations';
+import type { NameValue } from './item';
+import { nameKeys } from './names';
 import { findKind, isEmpty, piece, replaced, textOf, type Node } from './pieces';
 import { scopeOf, type Entry, type Names, type Registry } from './registry';
 
@@ -37,13 +39,9 @@ function renumbered(nodes: Node[], from: string, to: string): Node[] | undefined
   return plain && next.some((node, i) => node !== nodes[i]) ? next : undefined;
 }
 
-function printEntry(registry: Registry, entry: Entry): Node[] {
+function printEntry(registry: Registry, entry: Entry, withoutNames = false): Node[] {
   const area = registry.style.bibliography!;
-  const { levelOf } = entry.told;
-  const scope = scopeOf(registry, entry, 'bibliography', {
-    // Names that are written with their given names need no telling apart here.
-    levelOf: levelOf && ((name, list, index, as) => (as.short ? levelOf(name, list, index, as) : 0)),
-  });
+  const scope = scopeOf(registry, entry, 'bibliography', { withoutNames });
   let nodes: Node[];
   if (area.attrs['second-field-align']) {
     const printed = area.parts
@@ -58,7 +56,7 @@ function printEntry(registry: Registry, entry: Entry): Node[] {
       ];
     // Where there is no second field, nothing is aligned to it.
     nodes = [first];
-  } else nodes = capitalised(area.print(scope));
+  } else nodes = withoutNames ? area.print(scope) : capitalised(area.print(scope));
   if (registry.style.hasBlocks) nodes = withMarks(nodes);
   if (nodes.length === 0 || nodes.every(isEmpty)) return [];
   if (area.prefix || area.suffix)
@@ -114,7 +112,11 @@ export function listNodes(registry: Registry): EntryNodes[] {
     if (found && texts?.length && before)
       if (entry.instead?.of === nodes && entry.instead.before === before) nodes = entry.instead.nodes;
       else {
-        nodes = substituted(nodes, found, texts, before, substitute, rule);
+        nodes =
+          substitute === '' && repeat(texts, before) && !findKind(found, 'label')
+            ? // Nothing in place of names: what the style puts around them goes with them.
+              printEntry(registry, entry, true)
+            : substituted(nodes, found, texts, before, substitute, rule);
         entry.instead = { of: printed.nodes, before, nodes };
       }
     before = texts;
@@ -122,13 +124,16 @@ export function listNodes(registry: Registry): EntryNodes[] {
   });
 }
 
-/** Whether names stand first in an entry, before every other value of the work but its number. Common practice. */
+/** Whether names stand first in an entry, before every word and every other value of the work but its number. Common practice. */
 function leads(nodes: Node[], names: Node): boolean {
   let first: boolean | undefined;
   const go = (node: Node): void => {
-    if (first !== undefined || typeof node === 'string') return;
-    if (node === names) first = true;
-    else if (node.field !== undefined && node.kind !== 'number' && !isEmpty(node)) first = false;
+    if (first !== undefined) return;
+    if (typeof node === 'string') {
+      if (LETTER.test(node)) first = false;
+    } else if (node === names) first = true;
+    else if (node.field === 'citation-number') return;
+    else if (node.field !== undefined && !isEmpty(node)) first = false;
     else node.kids.forEach(go);
   };
   nodes.forEach(go);
@@ -137,27 +142,44 @@ function leads(nodes: Node[], names: Node): boolean {
 
 function firstNames(nodes: Node[]): Names {
   const names = findKind(piece(nodes), 'names');
-  const found = names && leads(nodes, names) ? names : undefined;
-  return { found, texts: found ? namesOf(found) : undefined };
+  return {
+    // A label before names, such as “to”, is a word before them.
+    found: names && leads(nodes, findKind(names, 'list') ?? names) ? names : undefined,
+    texts: names && namesOf(names),
+  };
 }
 
-/** The names of a block as they print, one by one, and all of them. A value that stands in for names counts as one. */
+const LETTER = /\p{L}/u;
+
+/**
+ * Whose the names are that print first in a block, those of one variable, one by one, and all of them. A value that stands in
+ * for names counts as one.
+ */
 function namesOf(node: Node): string[] {
+  const list = findKind(node, 'list');
+  if (!list) return printsField(node) ? [textOf(node)] : [];
   const names: string[] = [];
-  let hasList = false;
   const go = (n: Node) => {
     if (typeof n === 'string') return;
-    if (n.kind === 'list') hasList = true;
-    if (n.kind === 'name') names.push(textOf(n));
+    if (n.kind === 'name') names.push(n.who ? whole(n.who) : textOf(n));
     else n.kids.forEach(go);
   };
-  go(node);
-  return hasList || printsField(node) ? [...names, hasList ? names.join('\u0001') : textOf(node)] : [];
+  go(list);
+  return [...names, names.join('\u0001')];
 }
+
+/** A name by which repetitions are known: one without parts is the same however the record has it. */
+const whole = (name: NameValue): string =>
+  name.given || name.literal
+    ? nameKeys(name)[2]
+    : [name['non-dropping-particle'], name.family].filter(Boolean).join(' ');
 
 /** Whether there is a value of the work in it. */
 const printsField = (node: Node): boolean =>
   typeof node !== 'string' && (node.field !== undefined || node.kids.some(printsField));
+
+/** Whether all names are those of the entry before. */
+const repeat = (names: string[], before: string[]) => names[names.length - 1] === before[before.length - 1];
 
 function substituted(
   nodes: Node[],
@@ -169,7 +191,7 @@ function substituted(
 ): Node[] {
   const change = (to: (n: Node) => Node) =>
     nodes.map((n) => replaced(n, (p) => (p === found ? to(p) : undefined)));
-  const whole = names[names.length - 1] === before[before.length - 1];
+  const whole = repeat(names, before);
   if (rule === 'complete-all') {
     if (!whole) return nodes;
     return change((n) => keepingLabel(n, substitute));
@@ -194,8 +216,7 @@ function keepingLabel(node: Node, substitute: string): Node {
   let done = false;
   const go = (n: Node): Node => {
     if (typeof n === 'string') return n;
-    if (n.kind === 'list') {
-      if (done) return '';
+    if (n.kind === 'list' && !done) {
       done = true;
       return substitute;
     }

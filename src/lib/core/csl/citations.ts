@@ -92,9 +92,9 @@ export function citationNodes(registry: Registry, cites: Cite[], places: Place[]
   // Works that are in no order stay as they are written.
   if (groups && area.keys.length > 0) printed = drawnTogether(printed);
   const body =
-    collapse === 'citation-number'
+    collapse === 'citation-number' && area.printsNumber
       ? byNumber(printed, area)
-      : collapse
+      : collapse && collapse !== 'citation-number'
         ? byYear(registry, printed, area, collapse)
         : plain(printed, area, groups);
   const inside: Node[] = [];
@@ -282,8 +282,8 @@ function groupNodes(
     const year = yearText(p.nodes);
     const mayFollow = (q: Printed, before: Printed) =>
       suffixes &&
-      q.entry.told.yearSuffix !== undefined &&
-      before.entry.told.yearSuffix !== undefined &&
+      printsLetter(q) &&
+      printsLetter(before) &&
       yearText(q.nodes) === year &&
       year !== '' &&
       !q.cite.prefix &&
@@ -322,6 +322,9 @@ function groupNodes(
   }
   return out;
 }
+
+const printsLetter = (p: Printed) =>
+  p.entry.told.yearSuffix !== undefined && findKind(piece(p.nodes), 'suffix') !== undefined;
 
 const follows = (a: string, b: string) =>
   a.length === 1 && b.length === 1 && b.charCodeAt(0) === a.charCodeAt(0) + 1;

@@ -87,9 +87,12 @@ function differsIn(a: DateParts, b: DateParts): DatePartName | undefined {
   return undefined;
 }
 
-/** Whether what stands beside a month is a word for it, as in “3月”, which a season in its place does not take. Common practice. */
+/**
+ * Whether what stands beside a month is a word for it, written together with it as in “3月”, which a season in its place does
+ * not take. Common practice.
+ */
 const isOfMonth = (date: DateParts, part: DatePart, beside: string | undefined): boolean =>
-  part.name === 'month' && date.season !== undefined && /\p{L}/u.test(beside ?? '');
+  part.name === 'month' && date.season !== undefined && /^\p{L}+$/u.test(beside ?? '');
 
 const SIZE: Record<DatePartName, number> = { day: 1, month: 2, year: 3 };
 

@@ -143,7 +143,8 @@ function apply(style: CompiledStyle, c: Candidate, change: Partial<Told>): Candi
 function tellApart(style: CompiledStyle, group: Candidate[]): void {
   let classes: Candidate[][] = [group];
   if (style.addNames || style.addGiven === 'by-cite') classes = byNames(style, group);
-  if (style.usesDisambiguate) classes = classes.flatMap((c) => byCondition(style, c));
+  // Where letters tell works apart, they do so without it. Common practice, which citeproc-js and pandoc share.
+  if (style.usesDisambiguate && !style.addYearSuffix) classes = classes.flatMap((c) => byCondition(style, c));
   for (const c of classes) for (const one of c) one.entry.told = one.told;
   if (!style.addYearSuffix) return;
   for (const c of classes) {

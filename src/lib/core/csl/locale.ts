@@ -145,7 +145,7 @@ export function openLocale(trees: Tree[], lang: string): Locale {
       const meant = match === 'whole-number' ? number : match === 'last-digit' ? number % 10 : number % 100;
       if (meant === ending) return term.single;
     }
-    return of('ordinal')?.single ?? '';
+    return (of('ordinal') ?? nearest(({ ordinals }) => ordinals.get('ordinal|')))?.single ?? '';
   };
   const quote = (name: string, usual: string) => term(name) ?? usual;
   return {

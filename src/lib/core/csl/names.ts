@@ -266,14 +266,23 @@ export interface ListLook {
   and?: string;
 }
 
-/** How many of a list are shown: all, or so many before "et al.". CSL 1.0.2, "Et-al Abbreviation". */
+/**
+ * How many of a list are shown at a mention: all, or so many before "et al."; at either of them, as few as the first or a later
+ * one shows. CSL 1.0.2, "Et-al Abbreviation".
+ */
 export function shownOf(
   count: number,
   options: NameOptions,
-  subsequent: boolean,
+  mention: 'first' | 'later' | 'either',
   least: number | undefined,
   sorting: { min?: number; useFirst?: number } | undefined,
 ): number {
+  if (mention === 'either')
+    return Math.min(
+      shownOf(count, options, 'first', least, sorting),
+      shownOf(count, options, 'later', least, sorting),
+    );
+  const subsequent = mention === 'later';
   const later = subsequent && options.subsequentMin !== undefined;
   const min = sorting?.min ?? (later ? options.subsequentMin : options.min);
   const useFirst =

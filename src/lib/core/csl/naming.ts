@@ -141,19 +141,29 @@ export function namesPart(tree: Tree, c: Compiling): Part {
   const one = (scope: Scope, role: string, names: NameValue[]): Node | undefined => {
     const index = scope.lists.length;
     const subsequent = scope.area === 'citation' && scope.position >= SUBSEQUENT;
-    const shown = shownOf(names.length, options, subsequent, scope.levels?.show?.[index], scope.sorting);
+    const shown = shownOf(
+      names.length,
+      options,
+      scope.comparing ? 'either' : subsequent ? 'later' : 'first',
+      scope.levels?.show?.[index],
+      scope.sorting,
+    );
     const levels: number[] = [];
     const inverted: boolean[] = [];
     const sorting = scope.sorting !== undefined;
     const lang = languageFor(scope, 'uppercase') ?? locale.lang;
     const as = { initials: options.initializeWith !== undefined, short: options.form === 'short' };
     const print = (n: NameValue, i: number): Node => {
-      const level = Math.max(scope.levels?.given?.[index]?.[i] ?? 0, scope.levelOf?.(n, index, i, as) ?? 0);
+      // In the list, names that are written with their given names need no telling apart.
+      const level =
+        scope.area === 'bibliography' && !as.short
+          ? 0
+          : Math.max(scope.levels?.given?.[index]?.[i] ?? 0, scope.levelOf?.(n, index, i, as) ?? 0);
       levels.push(level);
       const invert = options.sortOrder === 'all' || (options.sortOrder === 'first' && i === 0);
       inverted.push(invert && n.literal === undefined);
       const node = nameNode(n, options, invert, level, lang, sorting);
-      const made = piece([node], { kind: 'name', ...(options.look ? { look: options.look } : {}) });
+      const made = piece([node], { kind: 'name', who: n, ...(options.look ? { look: options.look } : {}) });
       return n.literal !== undefined && !n.family ? made : affixed(made, options.prefix, options.suffix);
     };
     const nodes = names.slice(0, shown).map(print);
@@ -224,7 +234,8 @@ export function namesPart(tree: Tree, c: Compiling): Part {
       if (scope.sorting && (by.attrs.term ?? by.attrs.value) !== undefined) continue;
       if (instead !== undefined && (!isEmpty(instead) || findKind(instead, 'term'))) {
         scope.called = true;
-        scope.found = true;
+        // Words of the style alone say nothing of the work: a macro that has no more prints nothing. Common practice.
+        scope.found ||= saved[1];
         if (leftOut(scope)) return undefined;
         const names = piece([instead], { kind: 'names' });
         return by.name === 'names' ? names : dressInstead([names], scope);

@@ -25,8 +25,8 @@ export function openPeople(rule: GivenRule | undefined): People {
   const families = new Map<string, Family>();
   const primary = rule?.startsWith('primary') === true;
   const onlyInitials = rule?.endsWith('with-initials') === true;
-  const levelOf: LevelOf = (name, list, index, { initials, short }) => {
-    if (primary && (list > 0 || index > 0)) return 0;
+  const levelOf: LevelOf = (name, _list, index, { initials, short }) => {
+    if (primary && index > 0) return 0;
     const keys = nameKeys(name);
     const family = families.get(keys[0]);
     if (!family || family.people < 2) return 0;
@@ -38,11 +38,9 @@ export function openPeople(rule: GivenRule | undefined): People {
   return { families, works: new Map(), levelOf };
 }
 
-/** The names of a work that are told apart over all works: with a rule of the first names, the first of all. */
+/** The names of a work that are told apart over all works: with a rule of the first names, the first of each list. */
 function namesOf(lists: NameList[], rule: GivenRule): NameValue[] {
-  return rule.startsWith('primary')
-    ? (lists[0]?.names.slice(0, 1) ?? [])
-    : lists.flatMap(({ names }) => names);
+  return lists.flatMap(({ names }) => (rule.startsWith('primary') ? names.slice(0, 1) : names));
 }
 
 /** Whole names whose telling changes where a name comes into a family or leaves it: `people` and `alike` count it. */

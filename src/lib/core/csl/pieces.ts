@@ -1,3 +1,4 @@
+import type { NameValue } from './item';
 import type { Tree } from './tree';
 
 /**
@@ -33,6 +34,8 @@ export interface Piece {
   /** The variable it was printed from. */
   field?: string;
   kind?: Kind;
+  /** Of a name, whose it is. */
+  who?: NameValue;
   /** Letters keep their case. */
   nocase?: boolean;
   /** Its text is the work’s or the style’s own words: a mark it begins with stays. */

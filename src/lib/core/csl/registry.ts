@@ -66,15 +66,15 @@ export function scopeOf(
     number: entry.number,
     yearSuffix: told.yearSuffix,
     conditions: told.condition,
-    levels: area === 'citation' ? told.levels : namesAlone(told.levels),
+    levels: area === 'citation' ? told.levels : ofFirstNames(told.levels),
     levelOf: told.levelOf,
     ...rest,
   });
 }
 
-/** In the list, the first names show as many as the citations do. */
-const namesAlone = (levels: Levels | undefined): Levels | undefined =>
-  levels?.show?.[0] === undefined ? undefined : { show: [levels.show[0]] };
+/** In the list, the first names show as many as the citations do, and where they are short are told as far. */
+const ofFirstNames = (levels: Levels | undefined): Levels | undefined =>
+  levels && { show: [levels.show?.[0]], given: [levels.given?.[0]] };
 
 /** How many may come into a list, as a part of it, to be put in their places one by one. */
 const FEW = 1 / 8;

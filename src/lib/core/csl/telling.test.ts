@@ -81,6 +81,21 @@ describe('works are told apart', () => {
       'Smith 2001a; Smith 2001z; Smith 2001aa; Smith 2001ab',
     );
   });
+  // CSL 1.0.2, “Disambiguation”, method 1: names that would be hidden at a mention of either kind.
+  it('by names that a first mention hides and a later one does not', () => {
+    const items = [work('a', 'A Smith, B Brown, C Jones'), work('b', 'A Smith, D Benson, C Jones')];
+    const later = { 'et-al-subsequent-min': '4', 'et-al-subsequent-use-first': '1' };
+    const registry = registryOf({ 'disambiguate-add-names': 'true', ...later }, items);
+    expect(cite(registry, 'a', 'b')).toBe('Smith, Brown, et al. 2001; Smith, Benson, et al. 2001');
+  });
+  // Common practice, which citeproc-js and pandoc share: a date in words has no place for a letter.
+  it('not by letters behind a date in words', () => {
+    const soon = (id: string): Item => ({ ...work(id, 'Ann Smith'), issued: { literal: 'forthcoming' } });
+    const registry = registryOf({ 'disambiguate-add-year-suffix': 'true' }, [soon('a'), soon('b')]);
+    expect(cite(registry, 'a', 'b')).toBe('Smith forthcoming; Smith forthcoming');
+    const ranged = { 'disambiguate-add-year-suffix': 'true', collapse: 'year-suffix-ranged' };
+    expect(cite(registryOf(ranged, [soon('a'), soon('b'), soon('c')]), 'a', 'b', 'c')).not.toContain('–');
+  });
   it('and those that differ in the text stay as they are', () => {
     const registry = registryOf({ 'disambiguate-add-year-suffix': 'true' }, [
       work('a', 'Ann Smith'),

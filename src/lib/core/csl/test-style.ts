@@ -16,16 +16,18 @@ export const el = (
 export const text = (variable: string, attrs: Record<string, string> = {}) =>
   el('text', { variable, ...attrs });
 
-/** For tests: a style whose list has a layout and attributes, in a language of which some terms are told. */
+/** For tests: a style whose list has a layout and attributes, in a language of which some terms are told; `before` stands before its citation. */
 export const styleOf = (
   layout: Tree[],
   bibliography: Record<string, string> = {},
   terms: Record<string, string> = {},
+  before: Tree[] = [],
 ): CompiledStyle =>
   compileStyle(
     el(
       'style',
       { class: 'in-text' },
+      ...before,
       el('citation', {}, el('layout', {}, text('title'))),
       el('bibliography', bibliography, el('layout', { suffix: '.' }, ...layout)),
     ),

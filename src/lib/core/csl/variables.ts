@@ -255,7 +255,6 @@ export function datePartElement(tree: Tree, c: Compiling): Part {
           behind,
         ),
       ];
-      if (!scope.sorting) addSuffix(scope, nodes);
       return dress(nodes, scope, variable);
     }
     if (scope.sorting) {
