@@ -46,7 +46,7 @@ import * as covering from './0044-covering';
 import * as traits from './0045-traits';
 import * as printedAgain from './0046-printed-again';
 import * as listsApart from './0047-lists-apart';
-import * as printedAnew from './0048-printed-anew';
+import * as namesPrinted from './0048-names-printed';
 
 interface Migration {
   name: string;
@@ -103,7 +103,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0045-traits', ...traits },
   { name: '0046-printed-again', up: printedAgain.up },
   { name: '0047-lists-apart', up: listsApart.up },
-  { name: '0048-printed-anew', up: printedAnew.up },
+  { name: '0048-names-printed', up: namesPrinted.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
