@@ -172,9 +172,24 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
     return { entries: lists.entries(), hangingIndent, hasList };
   }
 
+  /** Why a work cannot be put in order, if it cannot: beside its twin every key it is sorted by is made. */
+  function unsorted(given: CslItem): string | undefined {
+    const item = withPlainDates(given);
+    try {
+      setItems(openRegistry(compiled), [item, { ...item, id: `${item.id}\u0001` }]);
+    } catch (error) {
+      return wordsOf(error);
+    }
+    return undefined;
+  }
+
   /** A list that cannot be printed with all there is in it: those that cannot be printed alone are left out, and named. */
   function listOfTheRest(all: CslItem[], cause: unknown): PrintedList {
-    const failed = each(all).filter((r) => r.failed !== undefined);
+    const failed = each(all).flatMap((reference, i): PrintedReference[] => {
+      if (reference.failed !== undefined) return [reference];
+      const why = unsorted(all[i]!);
+      return why === undefined ? [] : [{ id: reference.id, runs: [], failed: why }];
+    });
     if (failed.length === 0) throw cause;
     const culprits = new Set(failed.map((r) => r.id));
     const rest = list(all.filter((item) => !culprits.has(item.id)));
@@ -186,7 +201,7 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       try {
         return one(compiled, item, hasList, toRuns);
       } catch (error) {
-        return { id: item.id, runs: [], failed: error instanceof Error ? error.message : String(error) };
+        return { id: item.id, runs: [], failed: wordsOf(error) };
       }
     });
 
@@ -272,6 +287,8 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
     },
   };
 }
+
+const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 /** Records as a registry holds them, and their references as they were printed of it. */
 function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => Run[]) {
