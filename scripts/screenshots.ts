@@ -23,6 +23,9 @@ async function open(path: string, ready: string) {
     .waitForFunction(() => !document.querySelector('.reference .waiting'), { timeout: 20_000 })
     .catch(() => undefined);
   await page.evaluate(() => document.fonts.ready.then(() => undefined));
+  await page.waitForFunction(() =>
+    [...document.images].every((i) => i.complete || i.getBoundingClientRect().top > innerHeight),
+  );
 }
 const firstHref = (selector: string) =>
   page.$eval(selector, (a) => new URL((a as HTMLAnchorElement).href).pathname);

@@ -102,19 +102,20 @@
     ]}
   />
   {#if filtered}<Button small look="quiet" href="/passages">Show all</Button>{/if}
-  <span class="flex-1"></span>
-  <FilterSelect
-    name="sort"
-    label="Order"
-    any="Newest first"
-    options={[{ value: 'source', text: 'By source and place' }]}
-  />
-  <FilterSelect
-    name="group"
-    label="Groups"
-    any="No groups"
-    options={GROUPINGS.map((by) => ({ value: by, text: `By ${by}` }))}
-  />
+  <div class="ml-auto flex gap-1.5">
+    <FilterSelect
+      name="sort"
+      label="Order"
+      any="Newest first"
+      options={[{ value: 'source', text: 'By source and place' }]}
+    />
+    <FilterSelect
+      name="group"
+      label="Groups"
+      any="No groups"
+      options={GROUPINGS.map((by) => ({ value: by, text: `By ${by}` }))}
+    />
+  </div>
 </div>
 
 {#if data.total === 0}
@@ -177,7 +178,7 @@
   .narrowing {
     display: flex;
     flex-wrap: wrap;
-    gap: 8px;
+    gap: 6px;
     align-items: center;
     padding: 8px 26px;
     border-bottom: 1px solid var(--rule);

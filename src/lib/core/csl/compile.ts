@@ -44,8 +44,8 @@ function firstOf(parts: Part[], scope: Scope): Node[] {
 
 function printAll(parts: Part[], scope: Scope): Node[] {
   const nodes: Node[] = [];
-  for (let i = 0; i < parts.length; i++) {
-    const node = parts[i]!(scope);
+  for (const part of parts) {
+    const node = part(scope);
     if (node === undefined || isEmpty(node)) continue;
     if (typeof node !== 'string' && node.spliced) nodes.push(...node.kids);
     else nodes.push(node);
@@ -66,18 +66,15 @@ function choosePart(tree: Tree, c: Compiling): Part {
     const met: Test =
       branch.name === 'else'
         ? () => true
-        : tests.length === 1 && match !== 'none'
-          ? tests[0]!
-          : match === 'any'
-            ? (s) => tests.some((t) => t(s))
-            : match === 'none'
-              ? (s) => !tests.some((t) => t(s))
-              : (s) => tests.length > 0 && tests.every((t) => t(s));
+        : match === 'any'
+          ? (s) => tests.some((t) => t(s))
+          : match === 'none'
+            ? (s) => !tests.some((t) => t(s))
+            : (s) => tests.length > 0 && tests.every((t) => t(s));
     return { met, parts: whenAsked(elements(branch), c), branch };
   });
   return (scope) => {
-    for (let i = 0; i < branches.length; i++) {
-      const { met, parts, branch } = branches[i]!;
+    for (const { met, parts, branch } of branches) {
       if (!met(scope)) continue;
       const printed = c.alternatives ? firstOf(parts(), scope) : printAll(parts(), scope);
       const nodes = c.traced ? printed.map((node) => piece([node], { from: branch })) : printed;

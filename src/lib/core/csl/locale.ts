@@ -102,7 +102,7 @@ function layerOf(tree: Tree): Layer {
 
 /**
  * A locale of layers, nearest first: what a nearer one says stands before what a farther one says, term by term and form
- * by form; ordinals are taken whole from the nearest that has any. CSL 1.0.2, "Locale Fallback" and "Ordinal Suffixes".
+ * by form; ordinals are taken whole from the nearest that has any, but for the general one it may lack. CSL 1.0.2, "Locale Fallback" and "Ordinal Suffixes".
  */
 export function openLocale(trees: Tree[], lang: string): Locale {
   const all = trees.map(layerOf);

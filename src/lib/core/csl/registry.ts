@@ -93,15 +93,15 @@ export function setItems(registry: Registry, items: Item[], sorted = true): void
   }
 }
 
-function openEntry({ style, clock }: Registry, item: Item, arrival: number): Entry {
+function openEntry(registry: Registry, item: Item, arrival: number): Entry {
   const entry: Entry = {
     item,
     arrival,
     keys: [],
     number: arrival + 1,
     told: NOTHING_TOLD,
-    stamp: clock,
-    scope: () => openScope(item, style.setting, 'bibliography', { number: entry.arrival + 1 }),
+    stamp: ++registry.clock,
+    scope: () => openScope(item, registry.style.setting, 'bibliography', { number: entry.arrival + 1 }),
   };
   return entry;
 }
@@ -122,7 +122,6 @@ function hold(registry: Registry, items: Item[], sorted: boolean): void {
       else furthest = entry.arrival;
       entry.arrival = arrival;
     } else {
-      registry.clock++;
       entry = openEntry(registry, item, arrival);
       came.push(entry);
     }
