@@ -30,7 +30,7 @@ import { phraseHash } from '../src/lib/server/accounts/phrases';
 import { config } from '../src/lib/server/config';
 import { openDatabase } from '../src/lib/server/db/open';
 import { getSources, insertSource, updateSource } from '../src/lib/server/sources/repository';
-import { listOfView, savedList } from '../src/lib/server/lists';
+import { listOfView, savedList, toldOfView } from '../src/lib/server/lists';
 import { printedSoFar, printList } from '../src/lib/server/lists/printing';
 import { talliesOf } from '../src/lib/server/sources/tallies';
 import { insertCopy } from '../src/lib/server/copies/repository';
@@ -234,6 +234,7 @@ await part(
     };
     await measured('looked at, the first time', () => listOfView(ctx, 'bench', scope, look));
     await measured('again', () => listOfView(ctx, 'bench', scope, look));
+    await measured('what tells its works apart', () => toldOfView(ctx, scope, look));
     await measured('saved as text', () => savedList(ctx, scope, look, 'text'));
     await measured('saved as BibTeX', () => savedList(ctx, scope, look, 'bibtex'));
     lag.disable();

@@ -168,7 +168,7 @@ describe('asked as', { timeout: 600_000 }, () => {
     expect(
       acted.filter(
         (route) =>
-          !/(?:out|shown|copied|lines|preview|example|export|printed|changing|find|material|works|merged|known|cited|citations|citekeys|references|scope|manuscripts|named)$/.test(
+          !/(?:out|shown|copied|lines|preview|example|export|printed|changing|find|material|works|merged|known|cited|told|citations|citekeys|references|scope|manuscripts|named)$/.test(
             route,
           ) &&
           !/^api\/(?:account|door\/(?:forgotten|passkey)$|here$|libraries$|reading$|replies\/seen$|copies\/\[id\]\/place$)/.test(

@@ -725,6 +725,10 @@ export const SOUND: Record<string, (ids: Ids) => Sound[]> = {
       look: LOOK,
     }),
   ],
+  'api/references/told': (i) => [
+    post('/api/references/told', { scope: { kind: 'library' }, look: LOOK }),
+    post('/api/references/told', { scope: { kind: 'project', projectId: i.project }, look: LOOK }),
+  ],
   'api/sample': () => [post('/api/sample', {})],
   'api/scope': (i) => [post('/api/scope', { projectId: i.project })],
   'api/sections': (i) => [

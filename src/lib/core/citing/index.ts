@@ -13,6 +13,7 @@ export {
   type Printer,
   type StyleFacts,
 } from './printer';
+export type { ToldList, ToldWork } from './telling';
 export { asksFor, missingFor, titleAsItStands } from './asks';
 export {
   annotated,

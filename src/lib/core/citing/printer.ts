@@ -21,6 +21,7 @@ import {
 import { DATE_VARIABLES, isOpenRange, type CslDate, type CslItem, type SourceRecord } from '../source';
 import type { Annotation } from './arrange';
 import { runsOfLeaves, runsToText, type Run } from './runs';
+import { toldList, type ToldList } from './telling';
 
 /** A printed reference. `label` is what stands before it in styles that number or name entries. */
 export interface PrintedReference {
@@ -58,6 +59,8 @@ export interface CiteItem {
 export interface Printer {
   list(items: CslItem[]): PrintedList;
   each(items: CslItem[]): PrintedReference[];
+  /** The works of a list that would be cited in the same words, group by group, and what tells each apart. */
+  told(items: CslItem[]): ToldList;
   /** An in-text citation, in the order the style puts the works; with `named`, the first work's author stands before it in the sentence. */
   citation(items: CslItem[], cited: CiteItem[], named?: boolean): Run[];
   /** Many in-text citations of some works, each by itself as the first of a text; told apart and numbered among all of them. */
@@ -265,6 +268,14 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
       }
     },
     each,
+    told(all) {
+      try {
+        setItems(lists.registry, all.map(lists.itemOf));
+      } catch (error) {
+        listOfTheRest(all, error);
+      }
+      return toldList(lists.registry, (nodes, id) => toRuns(nodes, lists.givenOf(id)));
+    },
     citation(all, cited, named = false) {
       const { registry, byId } = citing(all);
       const [first, ...others] = cited;

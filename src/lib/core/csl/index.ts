@@ -7,8 +7,10 @@ export { openDocument, setDocument, type ClusterNodes, type Document, type TextC
 export { placesOf, type Cluster, type Place } from './positions';
 export { leavesOf, textOfLeaves, type Frame, type Leaf } from './leaves';
 export { dialectOf, openLocale, type Locale } from './locale';
+export { tells } from './disambiguation';
+export { tellingsOf, type GivenTold, type Telling } from './telling';
 export { optionsInForce, remarksOn, tagOf, traceOf, type OptionInForce, type StyleRemark } from './tracing';
 export { piece, type Display, type Look, type Node, type Piece } from './pieces';
 export { richText } from './rich';
 export type { Cite } from './scope';
-export type { Item } from './item';
+export type { Item, NameValue } from './item';

@@ -7,6 +7,7 @@ import { placesOf, type Cluster } from './positions';
 import { openRegistry, setItems, type Registry } from './registry';
 import { FIRST, IBID, IBID_WITH_LOCATOR, SUBSEQUENT, type Cite } from './scope';
 import { compileStyle } from './style';
+import { tellingsOf } from './telling';
 import type { Tree } from './tree';
 import { el } from './test-style';
 
@@ -102,6 +103,64 @@ describe('works are told apart', () => {
       work('b', 'Ann Smith', 2002),
     ]);
     expect(cite(registry, 'a', 'b')).toBe('Smith 2001; Smith 2002');
+  });
+});
+
+describe('what tells works apart is told', () => {
+  const told = (registry: Registry) =>
+    tellingsOf(registry).map((group) =>
+      group.map(({ entry, alone, now, names, given, letter, branch, still }) => ({
+        id: entry.item.id,
+        alone: textOfLeaves(leavesOf(alone, registry.style.locale)),
+        now: textOfLeaves(leavesOf(now, registry.style.locale)),
+        ...(names ? { names } : {}),
+        ...(given.length
+          ? { given: given.map((g) => [g.name.given, ...g.others.map((o) => o.given), g.many]) }
+          : {}),
+        ...(letter ? { letter } : {}),
+        ...(branch ? { branch } : {}),
+        ...(still ? { still } : {}),
+      })),
+    );
+  it('by names and letters, group by group of those that would be cited alike', () => {
+    const items = [
+      work('a', 'A Smith, B Brown, C Jones'),
+      work('b', 'A Smith, D Benson, C Jones'),
+      work('c', 'A Smith, D Benson, C Jones'),
+      work('d', 'B Ng'),
+    ];
+    const rule = { 'disambiguate-add-names': 'true', 'disambiguate-add-year-suffix': 'true' };
+    const alone = 'Smith et al. 2001';
+    expect(told(registryOf(rule, items))).toEqual([
+      [
+        { id: 'b', alone, now: 'Smith, Benson, et al. 2001a', names: 2, letter: 'a' },
+        { id: 'c', alone, now: 'Smith, Benson, et al. 2001b', names: 2, letter: 'b' },
+        { id: 'a', alone, now: 'Smith, Brown, et al. 2001', names: 2 },
+      ],
+    ]);
+  });
+  it('by given names over all works, with whom they are told from', () => {
+    const rule = { 'disambiguate-add-givenname': 'true', 'givenname-disambiguation-rule': 'all-names' };
+    const items = [work('a', 'Ann Smith'), work('b', 'Ben Smith', 2002), work('c', 'Cy Ng')];
+    expect(told(registryOf(rule, items))).toEqual([
+      [{ id: 'a', alone: 'Smith 2001', now: 'A. Smith 2001', given: [['Ann', 'Ben', 1]] }],
+      [{ id: 'b', alone: 'Smith 2002', now: 'B. Smith 2002', given: [['Ben', 'Ann', 1]] }],
+    ]);
+  });
+  it('by given names of works cited alike, and that nothing does', () => {
+    const rule = { 'disambiguate-add-givenname': 'true' };
+    const items = [work('a', 'Ann Smith'), work('b', 'Ben Smith'), work('c', 'Ben Smith')];
+    const alone = 'Smith 2001';
+    expect(told(registryOf(rule, items))).toEqual([
+      [
+        { id: 'a', alone, now: 'A. Smith 2001', given: [['Ann', 'Ben', 1]] },
+        { id: 'b', alone, now: 'B. Smith 2001', given: [['Ben', 'Ann', 1]], still: 1 },
+        { id: 'c', alone, now: 'B. Smith 2001', given: [['Ben', 'Ann', 1]], still: 1 },
+      ],
+    ]);
+  });
+  it('of nothing, where a style tells nothing apart', () => {
+    expect(told(registryOf({}, [work('a', 'Ann Smith'), work('b', 'Ann Smith')]))).toEqual([]);
   });
 });
 

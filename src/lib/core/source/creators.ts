@@ -101,8 +101,11 @@ export function parseNames(text: string): CslName[] {
   return parts.map(parseName).filter((n): n is CslName => n !== undefined);
 }
 
+/** The words of a name, however they are set. */
+type NameParts = Omit<CslName, 'comma-suffix' | 'static-ordering'>;
+
 /** A name as it sorts: `van der Zee, Mieke, Jr.`; an institution as it is. */
-export function nameText(name: CslName): string {
+export function nameText(name: NameParts): string {
   if (name.literal) return name.literal;
   const family = [name['dropping-particle'], name['non-dropping-particle'], name.family]
     .filter(Boolean)
@@ -111,14 +114,14 @@ export function nameText(name: CslName): string {
 }
 
 /** The part of a name that stands for it in a short form: the family name with its particle, or the whole. */
-export function shortName(name: CslName): string {
+export function shortName(name: NameParts): string {
   return (
     name.literal || [name['non-dropping-particle'], name.family].filter(Boolean).join(' ') || name.given || ''
   );
 }
 
 /** Whether two names can be the same person: equal family names, and given names that agree as far as both go. */
-export function samePerson(a: CslName, b: CslName): boolean {
+export function samePerson(a: NameParts, b: NameParts): boolean {
   if (fold(shortName(a)) !== fold(shortName(b))) return false;
   const [x, y] = [a, b].map((n) =>
     fold(n.given ?? '')

@@ -12,7 +12,7 @@ import { keepPassage } from '../passages';
 import { editSource, getSource } from '../sources';
 import { insertSource } from '../sources/repository';
 import { closePools } from '../workers/pools';
-import { exportFile, listOfView, referenceList, savedList } from './index';
+import { exportFile, listOfView, referenceList, savedList, toldOfView, type ToldApart } from './index';
 
 let db: Knex;
 let ctx: Context;
@@ -50,6 +50,21 @@ it('are what they would be here, and what they are after a change', async () => 
   await editSource(ctx, id, 1, { fields: { title: 'Marshes and tides' } });
   expect((await view()).plain).toContain('Aldous, A. (2001). Marshes and tides.');
   expect((await getSource(ctx, id)).revision).toBe(2);
+});
+
+it('tell what tells their works apart', async () => {
+  const [first, second] = [await add('Marshes', 'Pell'), await add('Sluices', 'Pell')];
+  await add('Dykes', 'Ng');
+  const { tells, groups } = opened(await toldOfView(ctx, library, apa)) as ToldApart;
+  expect(tells).toBe(true);
+  expect(groups).toEqual([
+    [
+      { id: first, title: 'Marshes', alone: '(Pell, 2001)', now: '(Pell, 2001a)', given: [], branch: false, letter: 'a', still: 0 },
+      { id: second, title: 'Sluices', alone: '(Pell, 2001)', now: '(Pell, 2001b)', given: [], branch: false, letter: 'b', still: 0 },
+    ],
+  ]); // prettier-ignore
+  const numbered = opened(await toldOfView(ctx, library, { style: 'ieee', locale: 'en-US' })) as ToldApart;
+  expect(numbered).toEqual({ tells: false, groups: [] });
 });
 
 it('are saved as files, and tell no one what another keeps private', async () => {

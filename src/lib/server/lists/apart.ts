@@ -15,6 +15,10 @@ export const savedList = (
   setting: Setting = {},
 ): Promise<Uint8Array> => gather({ who: whoAsks(ctx), scope, look, setting, output });
 
+/** What tells the works of a scope apart, in JSON, as `toldApart` gives it. */
+export const toldOfView = (ctx: Context, scope: Scope, look: Look): Promise<Uint8Array> =>
+  gather({ who: whoAsks(ctx), scope, look, setting: {}, told: true });
+
 /** What the views that are open wait for, by view: the look they want their list in, and how to give it up. */
 const awaited = new Map<string, { look: string; unwanted: AbortController; waiting: number }>();
 

@@ -13,6 +13,7 @@ import {
   markdownDocument,
   missingFor,
   rtfDocument,
+  runsToHtml,
   type AnnotationKind,
   type PrintedList,
   type Remark,
@@ -29,7 +30,7 @@ import { styleName } from './catalogue';
 import { docxDocument } from './docx';
 import { pairsInGroups } from '../duplicates/groups';
 import { relationsOf } from '../duplicates/relations';
-import { printedFields, printList, shown, termsOf, type Look } from './printing';
+import { printedFields, printList, shown, termsOf, tellApart, type Look } from './printing';
 import { listIds } from '../sources';
 
 export type { FirstOf } from './first-of';
@@ -43,7 +44,7 @@ export {
 } from './printing';
 export { findStyles, styleName, styleSent, type FoundStyle } from './catalogue';
 export { bringStyle, changeStyle } from './styles';
-export { listOfView, savedList } from './apart';
+export { listOfView, savedList, toldOfView } from './apart';
 export { printTraced, type TracedStyle } from './tracing';
 
 export * from './outputs';
@@ -218,6 +219,25 @@ export async function referenceList(ctx: Context, scope: Scope, look: Look, sett
     ...copies(list),
   };
 }
+
+/** What tells the works of a list apart that would be cited in the same words, each with its title. */
+export async function toldApart(ctx: Context, scope: Scope, look: Look) {
+  const sources = await sourcesIn(ctx, scope);
+  const titles = new Map(sources.map(({ id, record }) => [id, record.title ?? shortLabel(record)]));
+  const { groups, ...told } = await tellApart(ctx, sources, look, nameOf(scope));
+  return {
+    ...told,
+    groups: groups.map((group) =>
+      group.map(({ alone, now, ...work }) => ({
+        ...work,
+        title: titles.get(work.id) ?? '',
+        alone: runsToHtml(alone),
+        now: runsToHtml(now),
+      })),
+    ),
+  };
+}
+export type ToldApart = Awaited<ReturnType<typeof toldApart>>;
 
 /** A list without the entries that cannot be printed. */
 const printable = (list: PrintedList): PrintedList => ({

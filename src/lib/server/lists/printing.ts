@@ -8,6 +8,7 @@ import {
   type PrintedReference,
   type Run,
   type TextCitation,
+  type ToldList,
 } from '../../core/citing';
 import { toCsl, type CslItem, type CslType, type Variable } from '../../core/source';
 import { localeFile } from '../catalogue';
@@ -180,6 +181,17 @@ export async function printList(
 ): Promise<PrintedList> {
   const items = sources.map((s) => toCsl(s.id, s.record));
   return print({ ...(await task(ctx, look, items)), what: 'list', list: `${ctx.libraryId} ${list}` });
+}
+
+/** What tells the works of a list apart; `list` names which, as for `printList`. */
+export async function tellApart(
+  ctx: Context,
+  sources: Source[],
+  look: Look,
+  list: string,
+): Promise<ToldList> {
+  const items = sources.map((s) => toCsl(s.id, s.record));
+  return print({ ...(await task(ctx, look, items)), what: 'told', list: `${ctx.libraryId} ${list}` });
 }
 
 /** Prints an in-text citation; with `named`, the first work's author stands before it in the sentence. */

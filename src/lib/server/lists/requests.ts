@@ -27,6 +27,9 @@ export const setting = z.object({
 /** A reference list that a view shows. */
 export const listAsked = z.object({ view: z.string().max(60), scope, look, setting: setting.default({}) });
 
+/** What tells the works of a list apart. */
+export const toldAsked = z.object({ scope, look });
+
 /** A manuscript, in Markdown. */
 export const manuscriptAsked = z.object({ text: z.string().max(5_000_000) });
 

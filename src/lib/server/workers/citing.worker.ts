@@ -12,6 +12,7 @@ import {
   type Printer,
   type Run,
   type TextCitation,
+  type ToldList,
   type TracedPrint,
 } from '../../core/citing';
 import { UnreadableManuscript } from '../../core/manuscripts';
@@ -33,8 +34,8 @@ export interface PrintTask {
   locale: string;
   localeFile: string;
   items: CslItem[];
-  what: 'list' | 'each' | 'citation' | 'citations' | 'text' | 'traced';
-  /** For `list`: which list it is. Printed again, it keeps what was printed of records that did not change. */
+  what: 'list' | 'each' | 'citation' | 'citations' | 'text' | 'traced' | 'told';
+  /** For `list` and `told`: which list it is. Printed again, it keeps what was printed of records that did not change. */
   list?: string;
   cited?: CiteItem[];
   /** For `citations`: the works of each, printed one by itself after the other. */
@@ -151,6 +152,7 @@ type Done =
   | string[]
   | TextPrinted
   | TracedPrint
+  | ToldList
   | PrintedList
   | PrintedReference[]
   | Run[]
@@ -196,6 +198,7 @@ export default function print(task: Task): Done | Promise<ReadStyle> {
       printManuscript(task.kind, task.bytes, printer.text(), new Map(task.works), { notes: task.notes }),
     );
   if (task.what === 'list') return printer.list(task.items);
+  if (task.what === 'told') return printer.told(task.items);
   if (task.what === 'each') return printer.each(task.items);
   if (task.what === 'citations') return printer.citations(task.items, task.clusters ?? []);
   if (task.what === 'text') {

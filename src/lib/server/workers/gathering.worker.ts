@@ -2,7 +2,15 @@ import { config } from '../config';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { openReading } from '../db/open';
-import { exportFile, referenceList, type Look, type Output, type Scope, type Setting } from '../lists';
+import {
+  exportFile,
+  referenceList,
+  toldApart,
+  type Look,
+  type Output,
+  type Scope,
+  type Setting,
+} from '../lists';
 import print from './citing.worker';
 import { workHere } from './pools';
 
@@ -14,6 +22,8 @@ export interface GatherTask {
   setting: Setting;
   /** What it is saved as; a list to be looked at has none. */
   output?: Output;
+  /** Not the list itself, but what tells its works apart. */
+  told?: boolean;
 }
 
 /** What it is, in JSON; or why there is none, since of an error only its words cross from one thread to another. */
@@ -26,12 +36,21 @@ export type Gathered = Uint8Array | { refused: Pick<Refusal, 'status' | 'message
 workHere(print);
 let db: Context['db'] | undefined;
 
-export default async function gather({ who, scope, look, setting, output }: GatherTask): Promise<Gathered> {
+export default async function gather({
+  who,
+  scope,
+  look,
+  setting,
+  output,
+  told,
+}: GatherTask): Promise<Gathered> {
   const ctx: Context = { ...who, db: (db ??= openReading(config.databaseFile)) };
   try {
     const made = output
       ? await exportFile(ctx, scope, look, output, setting)
-      : await referenceList(ctx, scope, look, setting);
+      : told
+        ? await toldApart(ctx, scope, look)
+        : await referenceList(ctx, scope, look, setting);
     return new TextEncoder().encode(JSON.stringify(made));
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;

@@ -23,7 +23,7 @@ import type {
 import type { Gathered, GatherTask } from './gathering.worker';
 import { readers, type Readers, type ReadTask, type Results } from '../../reading/apart';
 import { Unreadable } from '../../reading/failure';
-import type { ListTerms, PrintedList, PrintedReference, Run, TracedPrint } from '../../core/citing';
+import type { ListTerms, PrintedList, PrintedReference, Run, ToldList, TracedPrint } from '../../core/citing';
 
 /**
  * Documents are read in processes of their own (see `reading/apart`); references are printed in worker threads, whole lists
@@ -115,11 +115,15 @@ type Printed<W> = W extends 'list'
         ? TextPrinted
         : W extends 'traced'
           ? TracedPrint
-          : Run[];
+          : W extends 'told'
+            ? ToldList
+            : Run[];
 
 /** Prints in a worker thread, one request after another. */
 export const print = <W extends PrintTask['what']>(task: PrintTask & { what: W }): Promise<Printed<W>> =>
-  run(['list', 'citations', 'text'].includes(task.what) ? 'lists' : 'citing', task) as Promise<Printed<W>>;
+  run(['list', 'citations', 'text', 'told'].includes(task.what) ? 'lists' : 'citing', task) as Promise<
+    Printed<W>
+  >;
 
 /** Writes records in a file format. */
 export const write = (format: FormatName, records: WriteItem[]): Promise<WriteResult> =>
