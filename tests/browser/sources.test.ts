@@ -264,6 +264,29 @@ describe('finding one’s way in the sources', () => {
     await until('the reason to be back', async () => said()?.why === 'one mill only');
   });
 
+  it('has titles in other languages, which stand behind its own in lists of those languages', async () => {
+    const [{ id }] = app.rows<{ id: string }>("SELECT id FROM source WHERE title = 'The Quern and the Pond'") as [{ id: string }]; // prettier-ignore
+    const told = () =>
+      app.rows<{ c: string | null }>("SELECT record -> '$.custom.translations' AS c FROM source WHERE id = ?", id)[0]!.c; // prettier-ignore
+    await me.open(`/sources/${id}`);
+    await me.press('Add one', '.record');
+    await me.choose('Its language', 'German');
+    await me.type('Title in German', 'Mühlstein und Teich');
+    await me.page.keyboard.press('Enter');
+    await until('it to be kept', async () => told()?.includes('Mühlstein und Teich') ?? false);
+    await me.see('Title, German', '.record');
+    await me.gone('Mühlstein', '.margin .reference');
+    await me.open(`/references?scope=library&locale=de-DE`);
+    await me.see('The Quern and the Pond [Mühlstein und Teich]', '.entry');
+    await me.open(`/sources/${id}`);
+    await me.press('Take out', '.record');
+    await until('it to be taken out', async () => told() === null);
+    await me.press('Undo', '.toasts');
+    await until('it to be back', async () => told() !== null);
+    await me.press('History');
+    await me.see('titles in other languages', '.revisions');
+  });
+
   it('goes on to the next of the list without going back to it, by keys', async () => {
     await me.open('/sources?q=quern');
     await me.see('2 found');

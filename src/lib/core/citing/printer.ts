@@ -162,7 +162,7 @@ export function fieldFor(item: CslItem): (variable: string) => string | undefine
  * its record, its number or what tells it apart is another. Styles that put a dash for a repeated name are set whole.
  */
 export function createPrinter(style: Tree, locale: Tree, lang: string): Printer {
-  const compiled = compileStyle(style, lang, [locale]);
+  const compiled = compileStyle(style, lang, [locale], { translations: true });
   const { hasList } = styleFacts(style);
   const hangingIndent = compiled.bibliography?.attrs['hanging-indent'] === 'true';
   const toRuns = (nodes: Node[], given: CslItem): Run[] =>

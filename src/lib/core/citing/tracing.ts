@@ -53,7 +53,7 @@ export function printTraced(
   items: CslItem[],
   lines: readonly number[] = [],
 ): TracedPrint {
-  const compiled = compileStyle(style, lang, [locale], { traced: true });
+  const compiled = compileStyle(style, lang, [locale], { traced: true, translations: true });
   const { hasList } = styleFacts(style);
   const lineOf = linesByElement(style, lines);
   const elements: ShownElement[] = [];

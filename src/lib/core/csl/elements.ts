@@ -70,8 +70,9 @@ function noPeriods(nodes: Node[]): Node[] {
   return nodes.map((node) => go(node, typeof node === 'string'));
 }
 
+/** Puts around what is printed what an element says; what stands `beside` it comes within its affixes alone. */
 export interface Dress {
-  (kids: Node[], scope: Scope, field?: string): Node | undefined;
+  (kids: Node[], scope: Scope, field?: string, beside?: Node): Node | undefined;
 }
 
 /**
@@ -86,7 +87,7 @@ export function dressOf(attrs: Attrs, locale: Locale, words = false): Dress {
   const display = attrs.display as Display | undefined;
   const { prefix, suffix } = attrs;
   const plain = !look && !textCase && !strip && !quoted && !display;
-  return (given, scope, field) => {
+  return (given, scope, field, beside) => {
     let kids = given;
     if (plain && !field && kids.length === 1) return affixed(kids[0]!, prefix, suffix);
     if (strip) kids = noPeriods(kids);
@@ -95,6 +96,7 @@ export function dressOf(attrs: Attrs, locale: Locale, words = false): Dress {
     if (look) node.look = look;
     // Quotation marks stand around the look.
     if (quoted) node = { kids: [node], quoted: true };
+    if (beside) node = { kids: [node, ' ', beside] };
     if (field) node.field = field;
     const out = affixed(node, prefix, suffix);
     return display ? piece([out], { display }) : out;

@@ -44,6 +44,8 @@ export interface Setting {
   /** The style prints the letter behind the year where it says. */
   ownYearSuffix: boolean;
   nearNoteDistance: number;
+  /** Titles told in other languages stand in brackets behind the title, in the language of the list. */
+  translations: boolean;
 }
 
 /** One printing of one work. */

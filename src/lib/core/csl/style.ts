@@ -68,6 +68,11 @@ function reaches(tree: Tree, variable: string, macros: Map<string, Tree>, met = 
 export interface StyleOptions {
   /** Abbreviations of a kind, such as `container-title`, by the full value. */
   abbreviation?: ((kind: string, value: string) => string | undefined) | undefined;
+  /**
+   * A title that a record tells in the language of the list stands in brackets behind the work’s own, as it is, without
+   * the marks and letters of a title: in the list, and where a note cites a work in full. Common practice.
+   */
+  translations?: boolean;
   /** What prints says which elements it came through (`Piece.from`). */
   traced?: boolean;
 }
@@ -95,6 +100,7 @@ export function compileStyle(
     abbreviation: options.abbreviation,
     ownYearSuffix: usesOwnSuffix,
     nearNoteDistance: Number(citationTree.attrs['near-note-distance'] ?? 5),
+    translations: options.translations ?? false,
   };
   const compileArea = (area: Area, tree: Tree): CompiledArea => {
     const inherited: Record<string, string> = {};

@@ -1,3 +1,4 @@
+import { TRANSLATED, translationIn } from '../source';
 import type { TextCase } from './case';
 import { dateKey, dateNodes, RANGE_DELIMITER, type DatePart, type DatePartName } from './dates';
 import {
@@ -16,7 +17,7 @@ import type { Gender, Locale, TermForm } from './locale';
 import { isNumeric, isSeveral, numberText, pageRanges, type NumberForm } from './numbers';
 import { affixed, isEmpty, piece, type Node } from './pieces';
 import { richText } from './rich';
-import type { Part, Scope } from './scope';
+import { FIRST, type Part, type Scope } from './scope';
 import type { Tree } from './tree';
 
 /** What stands in the text of these is no mark of anything. */
@@ -60,6 +61,8 @@ export function textPart(tree: Tree, c: Compiling): Part {
     };
   const number = NUMBER_VARIABLES.has(variable);
   const paged = variable === 'page' || variable === 'page-first';
+  const translated = (TRANSLATED as readonly string[]).includes(variable) && form !== 'short';
+  const isNote = c.style.attrs.class === 'note';
   return (scope) => {
     let value = '';
     let field = variable;
@@ -88,8 +91,19 @@ export function textPart(tree: Tree, c: Compiling): Part {
     if (paged) value = pageRanges(value, c.pageFormat, c.pageDelimiter);
     else if (number) value = numberText(value, 'numeric', locale);
     if (variable === 'citation-number') return dress([piece([value], { kind: 'number' })], scope, field);
-    return dress(PLAIN.has(variable) ? [value] : richText(value), scope, field);
+    const beside = translated ? inBrackets(scope, variable, isNote) : undefined;
+    return dress(PLAIN.has(variable) ? [value] : richText(value), scope, field, beside);
   };
+}
+
+/** A title in the language of the list, where the record tells one and the style prints the work in full. */
+function inBrackets(scope: Scope, variable: string, isNote: boolean): Node | undefined {
+  if (!scope.setting.translations || scope.sorting || scope.comparing) return undefined;
+  if (scope.area === 'citation' && !(isNote && scope.position === FIRST)) return undefined;
+  const text = translationIn(scope.item, variable, scope.setting.lang);
+  return text
+    ? piece(['[', ...richText(text), ']'], { look: { style: 'normal', weight: 'normal' } })
+    : undefined;
 }
 
 /** A label of letters of the names and the year, where the record has none. CSL 1.0.2, "Standard Variables", `citation-label`. */

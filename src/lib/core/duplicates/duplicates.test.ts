@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { alternativesOf, AND_OTHERS, originOf, sourceRecord, type SourceRecord } from '../source';
+import {
+  alternativesOf,
+  AND_OTHERS,
+  originOf,
+  sourceRecord,
+  translationsOf,
+  withTranslations,
+  type SourceRecord,
+} from '../source';
 import { worksTwice } from '../../../../tests/doubles/works';
 import {
   agreeing,
@@ -336,5 +344,14 @@ describe('merging', () => {
     expect(fields).toEqual(['volume']);
     expect(back).toMatchObject({ ...a, volume: '4', retexa: { tags: ['marsh', 'new'] } });
     expect(alternativesOf(back, 'volume').map((s) => s.value)).toEqual(['3']);
+  });
+  it('has the titles of both in other languages, and gives back those of each', () => {
+    const told = (language: string, text: string) => ({ of: 'title' as const, language, text });
+    const [x, y] = [withTranslations(a, [told('en', 'Mills')]), withTranslations(b, [told('en', 'Tide mills'), told('fr', 'Moulins')])]; // prettier-ignore
+    const merged = mergeRecords(x, y, {}, '2026-01-01T00:00:00Z');
+    expect(translationsOf(merged).map((t) => t.text)).toEqual(['Mills', 'Moulins']);
+    expect(translationsOf(withoutMerge(x, merged, merged).record)).toEqual(translationsOf(x));
+    const edited = withTranslations(merged, [told('de', 'Mühlen')]);
+    expect(translationsOf(withoutMerge(x, merged, edited).record).map((t) => t.text)).toEqual(['Mühlen']);
   });
 });

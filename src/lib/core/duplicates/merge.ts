@@ -23,6 +23,8 @@ import {
   type Seen,
   type SourceRecord,
   type Variable,
+  translationsOf,
+  withTranslations,
 } from '../source';
 
 /** Which of two records a field's value is taken from. */
@@ -215,10 +217,12 @@ export function mergeAll(records: readonly SourceRecord[], picks: Picks, at: str
   // What stands is kept with its value: where another value was taken, it is asked again.
   const sic = records.flatMap((r) => r.retexa.sic ?? []).slice(0, 100);
   const credibility = joinedCredibility(records.map((r) => r.retexa.credibility));
-  return {
+  const whole = {
     ...(merged as SourceRecord),
     retexa: { origins, tags, kept, ...(sic.length ? { sic } : {}), ...(credibility ? { credibility } : {}) },
   };
+  // Of one title in one language, that of the first record stands.
+  return withTranslations(whole, [...records].reverse().flatMap(translationsOf));
 }
 
 /** One record of two: `mergeAll` with the sides named. */
@@ -278,11 +282,15 @@ export function withoutMerge(
   const [was, is] = [merged.retexa.credibility, present.retexa.credibility];
   const credibility = sameValue(was, is) ? before.retexa.credibility : is;
   const { credibility: _before, ...retexa } = before.retexa;
+  const [told, tells] = [translationsOf(merged), translationsOf(present)];
   return {
-    record: {
-      ...(record as SourceRecord),
-      retexa: { ...retexa, origins, tags, ...(credibility ? { credibility } : {}) },
-    },
+    record: withTranslations(
+      {
+        ...(record as SourceRecord),
+        retexa: { ...retexa, origins, tags, ...(credibility ? { credibility } : {}) },
+      },
+      sameValue(told, tells) ? translationsOf(before) : tells,
+    ),
     edited,
   };
 }

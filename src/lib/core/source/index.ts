@@ -108,3 +108,14 @@ export {
   trustWords,
   type Credibility,
 } from './credibility';
+export {
+  languageOf,
+  TRANSLATED,
+  translationIn,
+  translations,
+  translationsOf,
+  translationsText,
+  withTranslations,
+  type Translated,
+  type Translation,
+} from './translations';

@@ -2,6 +2,7 @@ import { isNameVariable, isDateVariable, type CslType, type Variable } from './v
 import { TYPE_LABELS } from './fields';
 import { dateText } from './dates';
 import { nameText } from './creators';
+import { translationsOf, translationsText } from './translations';
 import type { CslDate, CslName, OriginKind, Seen, SourceRecord } from './schema';
 
 /** How the interface names an origin. */
@@ -42,7 +43,9 @@ export function valueText(field: string, value: unknown): string {
   if (field === 'type') return TYPE_LABELS[value as CslType] ?? String(value);
   if (isNameVariable(field)) return (value as CslName[]).map(nameText).join('; ');
   if (isDateVariable(field)) return dateText(value as CslDate);
-  return typeof value === 'string' ? value : JSON.stringify(value);
+  const told =
+    field === 'custom' ? translationsText(translationsOf({ custom: value as SourceRecord['custom'] })) : '';
+  return told || (typeof value === 'string' ? value : JSON.stringify(value));
 }
 
 /** What was seen for a field; a name like `constructor`, which every object has, is none. */

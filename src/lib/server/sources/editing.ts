@@ -5,12 +5,15 @@ import {
   problemsOf,
   shortLabel,
   sourceRecord,
+  translationsOf,
   valueText,
   withEdit,
+  withTranslations,
   type Credibility,
   type CitekeyPattern,
   type FieldChange,
   type SourceRecord,
+  type Translation,
   type Variable,
 } from '../../core/source';
 import { mended, withSic, type Finding } from '../../core/proof';
@@ -35,6 +38,8 @@ export interface RecordEdit {
   citekey?: string;
   /** How far it can be trusted: the answers that are given anew, those taken back without a value. */
   credibility?: Credibility;
+  /** All its titles in other languages. */
+  translations?: Translation[];
 }
 
 function edited(record: SourceRecord, edit: RecordEdit): SourceRecord {
@@ -43,7 +48,10 @@ function edited(record: SourceRecord, edit: RecordEdit): SourceRecord {
   const { credibility: before, ...rest } = next.retexa;
   const answers = Object.entries({ ...before, ...edit.credibility }).filter(([, answer]) => answer);
   const said = answers.length ? { credibility: Object.fromEntries(answers) } : {};
-  const parsed = sourceRecord.safeParse({ ...next, retexa: { ...rest, tags, ...said } });
+  const whole = { ...next, retexa: { ...rest, tags, ...said } };
+  const parsed = sourceRecord.safeParse(
+    edit.translations ? withTranslations(whole, edit.translations) : whole,
+  );
   if (!parsed.success) throw new Refusal(422, 'The change was not saved:', problemsOf(parsed.error));
   return parsed.data;
 }
@@ -78,6 +86,8 @@ async function checkUntouched(ctx: Context, present: Source, base: number, edit:
   const [judged, judges] = [then.record.retexa.credibility ?? {}, record.retexa.credibility ?? {}];
   const answered = Object.keys(edit.credibility ?? {}) as (keyof Credibility)[];
   if (answered.some((question) => judged[question] !== judges[question])) touched.push('credibility');
+  if (edit.translations && differs(translationsOf(then.record), translationsOf(record)))
+    touched.push('translations');
   if (edit.citekey !== undefined && then.citekey !== citekey) touched.push('citekey');
   if (touched.length)
     throw changedMeanwhile(

@@ -5,6 +5,7 @@ import {
   facetsOfRecord,
   shortLabel,
   sourceRecord,
+  translationsOf,
   type CslType,
   type SourceRecord,
 } from '../../core/source';
@@ -130,7 +131,12 @@ function searchText({ record, citekey }: { record: SourceRecord; citekey: string
       .map((t) => plain(String(t)))
       .join(' \n');
   return {
-    title: joined([d.title, record['title-short'], record['original-title']]),
+    title: joined([
+      d.title,
+      record['title-short'],
+      record['original-title'],
+      ...translationsOf(record).map((t) => t.text),
+    ]),
     people: d.people,
     appeared: joined([
       record['container-title'],

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fieldChangeWords, tagName } from '../../core/forms';
-import { CITEKEY_BETWEEN, CITEKEY_PARTS, credibility } from '../../core/source';
+import { CITEKEY_BETWEEN, CITEKEY_PARTS, credibility, translations } from '../../core/source';
 import { ids } from '../requests';
 
 /** How citekeys are made. */
@@ -46,6 +46,7 @@ export const sourceEdit = z.object({
   tags: z.array(z.string().max(120)).max(200).optional(),
   citekey: z.string().max(200).optional(),
   credibility: credibility.optional(),
+  translations: translations.optional(),
   why: z.string().max(200).optional(),
 });
 

@@ -29,6 +29,7 @@ import {
   previewChange,
   restoreField,
   restoreRevision,
+  listIds,
   someOfEachKind,
   undo,
   yearsOf,
@@ -468,6 +469,17 @@ describe('several sources', () => {
       'Ó Súilleabháin 2001. Tide mills\nAsk Ravi',
     );
   });
+});
+
+describe('titles in other languages', () => {
+  it('are kept beside the record, found by their words, and not written over', async () => {
+    const english = { of: 'title', language: 'en', text: 'Tide mills' } as const;
+    const { id } = await add({ title: 'Gezeitenmühlen' });
+    const { source } = await editSource(ctx, id, 1, { fields: {}, translations: [english] });
+    expect(source.record.custom).toEqual({ translations: [english] });
+    expect(await listIds(ctx, { text: 'tide mills' })).toEqual([id]);
+    await expect(editSource(ctx, id, 1, { fields: {}, translations: [] })).rejects.toMatchObject({ details: ['translations: changed meanwhile'] });
+  }); // prettier-ignore
 });
 
 describe('how far a source can be trusted', () => {

@@ -2,9 +2,12 @@
   import {
     credibilityText,
     fieldName,
+    translationsOf,
+    translationsText,
     valueText,
     type Credibility,
     type SourceRecord,
+    type Translation,
   } from '$lib/core/source';
   import { Button, Dialog, Radio } from '../kit';
   import type { editing } from './source-editing.svelte';
@@ -32,14 +35,27 @@
         ? (value as string[]).join(', ')
         : field === 'credibility'
           ? credibilityText(value as Credibility) || '(nothing)'
-          : valueText(field, value) || String(value);
+          : field === 'translations'
+            ? translationsText(value as Translation[]) || '(nothing)'
+            : valueText(field, value) || String(value);
   const theirs = (field: string) =>
     shown(
       field,
-      { ...values, citekey, tags: record.retexa.tags, credibility: record.retexa.credibility }[field],
+      {
+        ...values,
+        citekey,
+        tags: record.retexa.tags,
+        credibility: record.retexa.credibility,
+        translations: translationsOf(record),
+      }[field],
     );
   function label(field: string): string {
-    const name = ['tags', 'citekey', 'credibility'].includes(field) ? field : fieldName(field);
+    const name =
+      field === 'translations'
+        ? 'titles in other languages'
+        : ['tags', 'citekey', 'credibility'].includes(field)
+          ? field
+          : fieldName(field);
     return name.charAt(0).toUpperCase() + name.slice(1);
   }
 </script>

@@ -1,5 +1,5 @@
 import type { Finding } from '$lib/core/proof';
-import type { Credibility } from '$lib/core/source';
+import type { Credibility, Translation } from '$lib/core/source';
 import type { ShownReference } from '$lib/server/lists';
 import { ApiError, call, debounce } from '../frame/client';
 import { renew, renewed, untilReached } from '../frame/live.svelte';
@@ -145,6 +145,7 @@ export function editing(source: () => { id: string; revision: number }) {
     tag: (tags: string[]) => inTurn({ tags }),
     judge: (credibility: Partial<Record<keyof Credibility, string>>) =>
       inTurn({ credibility, why: 'how far it can be trusted' }),
+    translate: (translations: Translation[]) => inTurn({ translations, why: 'titles in other languages' }),
     key: (citekey: string) => inTurn({ citekey }),
   };
 }

@@ -7,6 +7,8 @@
   import History from '$lib/ui/source/History.svelte';
   import Doubles from '$lib/ui/duplicates/Doubles.svelte';
   import Credibility from '$lib/ui/source/Credibility.svelte';
+  import Translations from '$lib/ui/source/Translations.svelte';
+  import { TRANSLATED, translationsOf } from '$lib/core/source';
   import RecordForm from '$lib/ui/source/RecordForm.svelte';
   import ReadingSelect from '$lib/ui/source/ReadingSelect.svelte';
   import TypeGlyph from '$lib/ui/source/TypeGlyph.svelte';
@@ -130,6 +132,12 @@
       ontags={edit.tag}
       ontype={edit.type}
       onpoint={(field) => (lit = field)}
+    />
+    <Translations
+      told={translationsOf(data.source.record)}
+      titles={TRANSLATED.filter((title) => data.source.record[title])}
+      locale={data.look.locale}
+      ontell={edit.translate}
     />
     <Credibility said={data.source.record.retexa.credibility} onsay={edit.judge} />
   </fieldset>
