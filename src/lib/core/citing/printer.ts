@@ -163,7 +163,7 @@ export function fieldFor(item: CslItem): (variable: string) => string | undefine
  */
 export function createPrinter(style: Tree, locale: Tree, lang: string): Printer {
   const compiled = compileStyle(style, lang, [locale], { translations: true });
-  const { hasList } = styleFacts(style);
+  const hasList = compiled.bibliography !== undefined;
   const hangingIndent = compiled.bibliography?.attrs['hanging-indent'] === 'true';
   const toRuns = (nodes: Node[], given: CslItem): Run[] =>
     runsOfLeaves(leavesOf(nodes, compiled.locale), fieldFor(given));
@@ -171,7 +171,7 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
 
   function list(all: CslItem[]): PrintedList {
     if (!hasList) return { entries: [], hangingIndent: false, hasList };
-    setItems(lists.registry, all.map(lists.itemOf));
+    setItems(lists.registry, lists.itemsOf(all));
     return { entries: lists.entries(), hangingIndent, hasList };
   }
 
@@ -248,7 +248,7 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
     };
     return {
       set(all, citations) {
-        const changed = setDocument(document, citations, all.map(works.itemOf));
+        const changed = setDocument(document, citations, works.itemsOf(all));
         return {
           citations: document.clusters.map((cluster, i) => citationOf(cluster, citations[i]!)),
           list: { entries: works.entries(), hangingIndent, hasList },
@@ -270,7 +270,7 @@ export function createPrinter(style: Tree, locale: Tree, lang: string): Printer 
     each,
     told(all) {
       try {
-        setItems(lists.registry, all.map(lists.itemOf));
+        setItems(lists.registry, lists.itemsOf(all));
       } catch (error) {
         listOfTheRest(all, error);
       }
@@ -307,6 +307,12 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
   const printed = new WeakMap<readonly Node[], PrintedReference>();
   // What stands beside a number stays when the number is another.
   const beside = new WeakMap<Node & object, Run[]>();
+  let last: { all: CslItem[]; items: Item[]; nodes: Node[][]; references: PrintedReference[] } = {
+    all: [],
+    items: [],
+    nodes: [],
+    references: [],
+  };
   const givenOf = (id: string): CslItem => known.get(id)!.given;
   /** The processor’s item of a record: the same one for the same content, so that what was made of it stays. */
   const itemOf = (given: CslItem): Item => {
@@ -319,6 +325,13 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
     const item = withPlainDates(given);
     known.set(given.id, { given, item });
     return item;
+  };
+  /** The items of all records: for those that stand where they stood, looked up by their place alone. */
+  const itemsOf = (all: CslItem[]): Item[] => {
+    const { all: before, items: made } = last;
+    const items = all.map((given, i) => (given === before[i] ? made[i]! : itemOf(given)));
+    last = { ...last, all: [...all], items };
+    return items;
   };
   const referenceOf = ({ nodes, entry }: EntryNodes): PrintedReference => {
     const kept = printed.get(nodes);
@@ -337,9 +350,22 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
   const entries = (): PrintedReference[] => {
     if (known.size > registry.entries.size)
       for (const id of known.keys()) if (!registry.entries.has(id)) known.delete(id);
-    return listNodes(registry).map(referenceOf);
+    const list = listNodes(registry);
+    const { nodes: before, references: made } = last;
+    // Most stand as far from the start, or from the one that came or went, as they did.
+    let off = 0;
+    const references = list.map((entry, i): PrintedReference => {
+      if (before[i + off] !== entry.nodes) {
+        const step = [1, -1].find((by) => before[i + off + by] === entry.nodes);
+        if (step === undefined) return referenceOf(entry);
+        off += step;
+      }
+      return made[i + off]!;
+    });
+    last = { ...last, nodes: list.map(({ nodes }) => nodes), references };
+    return references;
   };
-  return { registry, itemOf, givenOf, entries };
+  return { registry, itemsOf, givenOf, entries };
 }
 
 /** What stands in the margin of an entry, such as its number, and what stands beside it. */

@@ -14,7 +14,7 @@ import {
   type Tree,
 } from '../csl';
 import type { CslItem } from '../source';
-import { fieldFor, styleFacts, withPlainDates } from './printer';
+import { fieldFor, withPlainDates } from './printer';
 import { runsOfLeaves, type Run } from './runs';
 
 /** An element of a style as it is shown: its tag, its line where the style was read from a file, and what it takes over. */
@@ -54,7 +54,7 @@ export function printTraced(
   lines: readonly number[] = [],
 ): TracedPrint {
   const compiled = compileStyle(style, lang, [locale], { traced: true, translations: true });
-  const { hasList } = styleFacts(style);
+  const hasList = compiled.bibliography !== undefined;
   const lineOf = linesByElement(style, lines);
   const elements: ShownElement[] = [];
   const places = { citation: new Map<Tree, number>(), bibliography: new Map<Tree, number>() };

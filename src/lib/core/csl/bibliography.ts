@@ -20,24 +20,35 @@ function printedOf(registry: Registry, entry: Entry): NonNullable<Entry['printed
   const number = registry.style.bibliography!.printsNumber ? entry.number : 0;
   if (kept?.stamp === entry.stamp) {
     if (kept.number === number) return kept;
-    const nodes = renumbered(kept.nodes, String(kept.number), String(number));
+    const nodes = renumbered(kept.nodes, kept.number, number);
     if (nodes) return (entry.printed = { ...kept, number, nodes });
   }
   return (entry.printed = { stamp: entry.stamp, number, nodes: printEntry(registry, entry) });
 }
 
 /** Nodes with another number of the work; nothing where it stands in them as another word than itself. */
-function renumbered(nodes: Node[], from: string, to: string): Node[] | undefined {
+export function renumbered(nodes: Node[], from: number, to: number): Node[] | undefined {
+  const [was, is] = [String(from), String(to)];
+  let holding = numbersIn.get(nodes);
+  if (!holding) {
+    const found = nodes.flatMap((node, i) => (findKind(node, 'number') ? [i] : []));
+    numbersIn.set(nodes, (holding = found));
+  }
+  if (holding.length === 0) return undefined;
   let plain = true;
-  const next = nodes.map((node) =>
-    replaced(node, (p) => {
+  const next = [...nodes];
+  for (const i of holding)
+    next[i] = replaced(nodes[i]!, (p) => {
       if (p.kind !== 'number') return undefined;
-      plain &&= textOf(p) === from;
-      return { ...p, kids: [to] };
-    }),
-  );
-  return plain && next.some((node, i) => node !== nodes[i]) ? next : undefined;
+      plain &&= textOf(p) === was;
+      return { ...p, kids: [is] };
+    });
+  numbersIn.set(next, holding);
+  return plain ? next : undefined;
 }
+
+/** Of nodes that were numbered anew, which hold a number. */
+const numbersIn = new WeakMap<Node[], number[]>();
 
 function printEntry(registry: Registry, entry: Entry, withoutNames = false): Node[] {
   const area = registry.style.bibliography!;

@@ -1,7 +1,8 @@
 import { authorNodes, citationNodes, NOTHING_PRINTED, sortedCites } from './citations';
+import { renumbered } from './bibliography';
 import type { Item } from './item';
 import { piece, textOf, type Node } from './pieces';
-import { placesOf, type Cluster } from './positions';
+import { placesOf, type Cluster, type Place } from './positions';
 import { openRegistry, setItems, type Registry } from './registry';
 import type { Cite } from './scope';
 import type { CompiledStyle } from './style';
@@ -22,11 +23,20 @@ export interface TextCluster extends Cluster {
 interface Made {
   /** What was given, and the works as they were told apart then. */
   given: string;
+  /** The numbers its works had, where they print. */
+  numbers: number[];
   sorted: Cite[];
-  /** Where it stands. */
-  place: string;
+  places: Place[];
   printed: ClusterNodes;
 }
+
+const sameNumbers = (a: number[], b: number[]) => a.length === b.length && a.every((n, i) => n === b[i]);
+const samePlaces = (a: Place[], b: Place[]) =>
+  a.length === b.length &&
+  a.every(
+    (p, i) =>
+      p.position === b[i]!.position && p.nearNote === b[i]!.nearNote && p.firstNote === b[i]!.firstNote,
+  );
 
 /** A text with citations: its works as the list holds them, and each citation as it prints where it stands. */
 export interface Document {
@@ -60,24 +70,25 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
   setItems(registry, [...cited.values(), ...works.filter((item) => !cited.has(item.id))]);
   const { printsNumber, keys } = registry.style.citation;
   const numbered = printsNumber || keys.some((k) => k.isNumber);
-  const stampOf = ({ id }: Cite) => {
-    const entry = registry.entries.get(id)!;
-    return numbered ? `${entry.stamp}.${entry.number}` : entry.stamp;
-  };
+  const stampOf = ({ id }: Cite) => registry.entries.get(id)!.stamp;
+  const numberOf = ({ id }: Cite) => registry.entries.get(id)!.number;
   const before = document.made;
   const made = new Map<string, Made>();
   const sorted = clusters.map((cluster) => {
     const cites = cluster.cites.filter((c) => registry.entries.has(c.id));
-    const key = `${cluster.named ? 1 : 0}${JSON.stringify(cites)}${cites.map(stampOf).join()}`;
-    const known = before.get(cluster.id);
-    const same = known?.given === key;
+    const given = `${cluster.named ? 1 : 0}${JSON.stringify(cites)}${cites.map(stampOf).join()}`;
+    const numbers = numbered ? cites.map(numberOf) : [];
+    let known = before.get(cluster.id);
+    if (known?.given !== given) known = undefined;
+    else if (!sameNumbers(known.numbers, numbers)) known = withNumber(known, numbers);
     // A work named in the sentence stays the first.
     const order = () =>
       cluster.named && cites[0] ? [cites[0], ...inRuns(registry, cites.slice(1))] : inRuns(registry, cites);
     return {
-      cluster: { ...cluster, cites: same ? known.sorted : order() },
-      key,
-      known: same ? known : undefined,
+      cluster: { ...cluster, cites: known ? known.sorted : order() },
+      given,
+      numbers,
+      known,
     };
   });
   const places = placesOf(
@@ -85,19 +96,27 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
     registry.style.setting.nearNoteDistance,
   );
   const changed: string[] = [];
-  document.clusters = sorted.map(({ cluster, key, known }, i) => {
-    const place = JSON.stringify(places[i]);
-    if (known?.place === place) {
-      made.set(cluster.id, known);
+  document.clusters = sorted.map(({ cluster, given, numbers, known }, i) => {
+    const { id } = cluster;
+    if (known && samePlaces(known.places, places[i]!)) {
+      made.set(id, known);
+      if (known !== before.get(id)) changed.push(id);
       return known.printed;
     }
     const printed = print(registry, cluster, places[i]!);
-    made.set(cluster.id, { given: key, sorted: cluster.cites, place, printed });
-    changed.push(cluster.id);
+    made.set(id, { given, numbers, sorted: cluster.cites, places: places[i]!, printed });
+    changed.push(id);
     return printed;
   });
   document.made = made;
   return changed;
+}
+
+/** A citation of one work, with another number of it; nothing of several, which may be in another order then. */
+function withNumber(made: Made, numbers: number[]): Made | undefined {
+  if (numbers.length !== 1) return undefined;
+  const nodes = renumbered(made.printed.nodes, made.numbers[0]!, numbers[0]!);
+  return nodes && { ...made, numbers, printed: { ...made.printed, nodes } };
 }
 
 /** Cites in the order of the style; words before one, such as “see also”, hold it and those behind it in their place. Common practice. */

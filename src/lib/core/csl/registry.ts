@@ -36,6 +36,8 @@ export interface Names {
 export interface Registry {
   style: CompiledStyle;
   entries: Map<string, Entry>;
+  /** The works it was made to hold, in the order they came. */
+  given: Item[];
   /** In the order of the list. */
   order: Entry[];
   people: People;
@@ -48,6 +50,7 @@ export interface Registry {
 export const openRegistry = (style: CompiledStyle): Registry => ({
   style,
   entries: new Map(),
+  given: [],
   order: [],
   people: openPeople(style.addGiven),
   alike: new Map(),
@@ -106,9 +109,36 @@ function openEntry(registry: Registry, item: Item, arrival: number): Entry {
   return entry;
 }
 
-function hold(registry: Registry, items: Item[], sorted: boolean): void {
-  const { style } = registry;
-  const area = sorted ? style.bibliography : undefined;
+/** What is done with the entries of a registry so that it holds other works. */
+interface Exchange {
+  came: Entry[];
+  left: Entry[];
+  /** Those that stay, in the order of the list. */
+  stay: Entry[];
+  /** Whether some came in another order than before. */
+  moved: boolean;
+}
+
+/** The exchange where works stand in place of those before under the same ids, and all others where they were: the most usual change. */
+function exchanged(registry: Registry, items: Item[]): Exchange | undefined {
+  const { given, entries } = registry;
+  if (given.length !== items.length || entries.size !== items.length) return undefined;
+  const places: number[] = [];
+  for (let i = 0; i < items.length; i++) {
+    if (items[i] === given[i]) continue;
+    if (items[i]!.id !== given[i]!.id) return undefined;
+    places.push(i);
+  }
+  const left = places.map((i) => entries.get(items[i]!.id)!);
+  const came = places.map((i) => openEntry(registry, items[i]!, i));
+  for (const entry of came) entries.set(entry.item.id, entry);
+  const gone = new Set(left);
+  const stay = gone.size ? registry.order.filter((entry) => !gone.has(entry)) : registry.order;
+  return { came, left, stay, moved: false };
+}
+
+/** The exchange found by looking at every work. */
+function exchange(registry: Registry, items: Item[]): Exchange {
   const known = registry.entries;
   const next = new Map<string, Entry>();
   let came: Entry[] = [];
@@ -133,9 +163,17 @@ function hold(registry: Registry, items: Item[], sorted: boolean): void {
   const allStay = next.size - came.length === registry.order.length;
   const left = allStay ? [] : registry.order.filter((entry) => !stays(entry));
   const stay = allStay ? registry.order : registry.order.filter(stays);
-  const byNumber = area?.keys.some((k) => k.isNumber) === true;
   registry.entries = next;
-  registry.order = area ? inPlace(area, stay, came, moved || byNumber) : [...next.values()];
+  return { came, left, stay, moved };
+}
+
+function hold(registry: Registry, items: Item[], sorted: boolean): void {
+  const { style } = registry;
+  const area = sorted ? style.bibliography : undefined;
+  const { came, left, stay, moved } = exchanged(registry, items) ?? exchange(registry, items);
+  registry.given = [...items];
+  const byNumber = area?.keys.some((k) => k.isNumber) === true;
+  registry.order = area ? inPlace(area, stay, came, moved || byNumber) : [...registry.entries.values()];
   // A list that is sorted by number from the last to the first counts down.
   const down = area?.keys.filter((k) => k.isNumber).at(-1)?.descending === true;
   const { length } = registry.order;

@@ -111,13 +111,21 @@ function sortValue(text: string): SortValue {
   return { text, words, plain };
 }
 
+/** Each is made when it is first needed, which takes longer than the rest of a style. */
+const collators = new Map<string, Intl.Collator['compare']>();
+
+function collatorOf(lang: string): Intl.Collator['compare'] {
+  let known = collators.get(lang);
+  if (!known) {
+    known = new Intl.Collator(lang, { sensitivity: 'base', ignorePunctuation: true, numeric: true }).compare;
+    collators.set(lang, known);
+  }
+  return known;
+}
+
 /** How keys of a language compare: letter by letter, whatever their case, numbers by their value; what is empty comes last. */
 export function comparing(keys: SortKey[], lang: string): Compare {
-  const { compare } = new Intl.Collator(lang, {
-    sensitivity: 'base',
-    ignorePunctuation: true,
-    numeric: true,
-  });
+  let compare: Intl.Collator['compare'] | undefined;
   const byLetter = LETTER_BY_LETTER.test(lang);
   const byWords = (x: SortValue, y: SortValue): number => {
     const most = Math.min(x.words.length, y.words.length);
@@ -127,6 +135,7 @@ export function comparing(keys: SortKey[], lang: string): Compare {
         if (p !== q) return p < q ? -1 : 1;
         continue;
       }
+      compare ??= collatorOf(lang);
       const way = compare(x.words[i]!, y.words[i]!);
       if (way !== 0) return way;
     }

@@ -48,9 +48,23 @@ const INHERITED: Record<string, string> = {
   'name-form': 'name-form', 'name-delimiter': 'name-delimiter', 'names-delimiter': 'names-delimiter',
 }; // prettier-ignore
 
-/** Whether an element with an attribute of a value stands anywhere in a style. */
-function has(tree: Tree, test: (tree: Tree) => boolean): boolean {
-  return test(tree) || elements(tree).some((k) => has(k, test));
+/** What is asked for anywhere in a style. */
+interface Asked {
+  yearSuffix: boolean;
+  disambiguate: boolean;
+  display: boolean;
+}
+
+function askedIn(
+  tree: Tree,
+  asked: Asked = { yearSuffix: false, disambiguate: false, display: false },
+): Asked {
+  const { attrs, children } = tree;
+  if (attrs.variable === 'year-suffix' && tree.name === 'text') asked.yearSuffix = true;
+  if (attrs.disambiguate !== undefined) asked.disambiguate = true;
+  if (attrs.display !== undefined) asked.display = true;
+  for (const kid of children) if (typeof kid !== 'string') askedIn(kid, asked);
+  return asked;
 }
 
 /** Whether an element that names a variable is met in a tree, the macros it calls included. */
@@ -90,7 +104,7 @@ export function compileStyle(
   const locale = openLocale([...localesIn(style, lang), ...locales], lang);
   const top = elements(style);
   const macros = new Map(top.filter((m) => m.name === 'macro').map((m) => [m.attrs.name ?? '', m]));
-  const usesOwnSuffix = has(style, (t) => t.name === 'text' && t.attrs.variable === 'year-suffix');
+  const asked = askedIn(style);
   const citationTree = top.find((t) => t.name === 'citation');
   const bibliographyTree = top.find((t) => t.name === 'bibliography');
   if (!citationTree) throw new Error('the style has no citation');
@@ -98,7 +112,7 @@ export function compileStyle(
     locale,
     lang,
     abbreviation: options.abbreviation,
-    ownYearSuffix: usesOwnSuffix,
+    ownYearSuffix: asked.yearSuffix,
     nearNoteDistance: Number(citationTree.attrs['near-note-distance'] ?? 5),
     translations: options.translations ?? false,
   };
@@ -148,7 +162,7 @@ export function compileStyle(
     addNames: attrs['disambiguate-add-names'] === 'true',
     addGiven: given ? ((attrs['givenname-disambiguation-rule'] ?? 'by-cite') as GivenRule) : undefined,
     addYearSuffix: attrs['disambiguate-add-year-suffix'] === 'true',
-    usesDisambiguate: has(style, (t) => t.attrs.disambiguate !== undefined),
-    hasBlocks: has(style, (t) => t.attrs.display !== undefined),
+    usesDisambiguate: asked.disambiguate,
+    hasBlocks: asked.display,
   };
 }
