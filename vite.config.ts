@@ -23,6 +23,8 @@ export default defineConfig({
             'tests/drafts/**/*.test.ts',
           ],
           environment: 'node',
+          // Files share what they import, which takes longer than most of them; what they open they close.
+          isolate: false,
           testTimeout: 120_000,
           hookTimeout: 120_000,
         },

@@ -1,6 +1,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type Database from 'better-sqlite3';
 import knex, { type Knex } from 'knex';
 import { defaultContext, type Context } from './access/context';
 import { MIGRATIONS, migrationSource } from './db/migrations';
@@ -30,11 +31,26 @@ export const keepTestCopy = (
     ...fields,
   });
 
-/** For tests: an empty library in memory, its files in a folder of its own. Whoever opens it destroys the database. */
-export async function openTestLibrary(): Promise<{ db: Knex; ctx: Context }> {
+/**
+ * For tests: a library in memory, empty or as one was serialised, its files in a folder of its own. Whoever opens it destroys
+ * the database.
+ */
+export async function openTestLibrary(from?: Buffer): Promise<{ db: Knex; ctx: Context }> {
   process.env.RETEXA_DATA = mkdtempSync(join(tmpdir(), 'retexa-unit-'));
-  const db = await openDatabase(':memory:');
+  const db = await openDatabase(from ?? empty ?? ':memory:');
+  if (!from) empty ??= await serialised(db);
   return { db, ctx: await defaultContext(db) };
+}
+
+/** An empty database as it was migrated once: migrating one for every test takes longer than most tests. */
+let empty: Buffer | undefined;
+
+/** For tests: all that is in a database in memory, to be opened again as often as it is wanted. */
+export async function serialised(db: Knex): Promise<Buffer> {
+  const connection = (await db.client.acquireConnection()) as Database.Database;
+  const all = connection.serialize();
+  await db.client.releaseConnection(connection);
+  return all;
 }
 
 /** For tests: the revisions of what was done at once, and not by a job. */

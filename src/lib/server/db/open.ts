@@ -11,12 +11,16 @@ type Done = (error: Error | null, connection: unknown) => void;
 /** How much of a database each connection keeps in memory, in KB: reading it again from the file takes most of the time of a large library. */
 const CACHE_KB = 24_576;
 
-/** Opens a database file (`:memory:` for tests) with the pragmas everything relies on, and migrates it. */
-export async function openDatabase(file: string): Promise<Knex> {
-  if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
+/**
+ * Opens a database file with the pragmas everything relies on, and migrates it; for tests one in memory, `:memory:`, or one
+ * that was serialised.
+ */
+export async function openDatabase(file: string | Buffer): Promise<Knex> {
+  if (typeof file === 'string' && file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
   const db = knex({
     client: 'better-sqlite3',
-    connection: { filename: file },
+    // The driver opens what was serialised too.
+    connection: { filename: file as string },
     useNullAsDefault: true,
     // What writes waits for a long import to end, however large the file is.
     acquireConnectionTimeout: 15 * 60_000,

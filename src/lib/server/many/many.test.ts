@@ -12,7 +12,7 @@ import { getPassage } from '../passages/repository';
 import { citekeyPattern, editSource, editSources, getSource, listIds, restoreRevision } from '../sources';
 import { editEach } from '../sources/editing';
 import { insertSource } from '../sources/repository';
-import { atOnce, openTestLibrary } from '../test-library';
+import { atOnce, openTestLibrary, serialised } from '../test-library';
 import {
   binMany,
   changeTag,
@@ -32,22 +32,20 @@ const PELL = { family: 'Pell', given: 'M.' };
 let db: Knex;
 let ctx: Context;
 let ids: string[];
+/** The library every test begins with: it is filled once. */
+let filled: Buffer | undefined;
 beforeEach(async () => {
-  ({ db, ctx } = await openTestLibrary());
+  ({ db, ctx } = await openTestLibrary(filled));
+  if (filled) return;
   ids = await transaction(ctx, async (inner) => {
     const made: string[] = [];
-    for (let i = 0; i < MANY; i++)
-      made.push(
-        (
-          await insertSource(
-            inner,
-            sourceRecord.parse({ type: 'book', title: `Mill ${i}`, author: [PELL] }),
-            { why: 'test' },
-          )
-        ).id,
-      );
+    for (let i = 0; i < MANY; i++) {
+      const record = sourceRecord.parse({ type: 'book', title: `Mill ${i}`, author: [PELL] });
+      made.push((await insertSource(inner, record, { why: 'test' })).id);
+    }
     return made;
   });
+  filled = await serialised(db);
 });
 afterEach(() => db.destroy());
 
