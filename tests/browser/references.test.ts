@@ -595,21 +595,21 @@ describe('works that would be cited alike', () => {
     );
     await me.see('3 sources added');
     await me.open('/references?scope=library&style=apa&locale=en-US');
-    await me.press('Cited alike');
+    await me.press('Cited alike…');
     await me.see('2 would be cited as (Oyelaran, 2004)', 'dialog');
     await me.see('(Oyelaran, 2004b)', 'dialog');
     await me.see('puts the letter b behind the year, by its place in the list. disambiguate-add-year-suffix', 'dialog'); // prettier-ignore
     await me.page.keyboard.press('Escape');
     await me.gone('would be cited as');
     await me.open('/references?scope=library&style=chicago-author-date&locale=en-US');
-    await me.press('Cited alike');
+    await me.press('Cited alike…');
     await me.see('(B. Oyelaran 2006)', 'dialog');
     await me.see('since there is also “Oyelaran, Bisi”', 'dialog');
     await me.press('spell the name alike');
     await me.page.waitForFunction(() => location.pathname === '/people');
     await me.see('Oyelaran, B.');
     await me.open('/references?scope=library&style=ieee&locale=en-US');
-    await me.press('Cited alike');
+    await me.press('Cited alike…');
     await me.see('IEEE does nothing to tell works apart', 'dialog');
   });
 });

@@ -91,6 +91,7 @@
       rich={list.rich}
       scope={holds.scope}
       {look}
+      style={data.styleTitle}
       setting={{ ...setting, heading }}
     />
   </div>

@@ -8,7 +8,6 @@
   import CitedDialog from './CitedDialog.svelte';
   import type { listScope } from './list-scope';
   import StylePicker from './StylePicker.svelte';
-  import ToldApart from './ToldApart.svelte';
 
   interface Props {
     data: {
@@ -31,7 +30,6 @@
   /** What a reference list holds, and how it is printed. */
   let { data, holds, group, samples, said }: Props = $props();
   let citing = $state(false);
-  let telling = $state(false);
   const project = $derived(data.projects.find((p) => p.id === data.projectId));
   const isProjectLook = $derived(project && project.style === data.style && project.locale === data.locale);
 
@@ -106,22 +104,8 @@
   <Button small look="quiet" href="/styles?style={data.style}&locale={data.locale}"
     >Look into the style</Button
   >
-  <Button
-    small
-    look="quiet"
-    title="Works that would be cited in the same words, and what tells each apart"
-    onclick={() => (telling = true)}>Cited alike</Button
-  >
   <span class="flex-1"></span>
   <span class="small-label" aria-live="polite">{said}</span>
 </PageHead>
 
 <CitedDialog bind:open={citing} />
-{#if telling}
-  <ToldApart
-    scope={holds.scope}
-    look={{ style: data.style, locale: data.locale }}
-    style={data.styleTitle}
-    onclose={() => (telling = false)}
-  />
-{/if}

@@ -7,6 +7,7 @@
   import { page } from '$app/state';
   import ShareDialog from '../people/ShareDialog.svelte';
   import LossesDialog from './LossesDialog.svelte';
+  import ToldApart from './ToldApart.svelte';
   import { narrow } from '../frame/narrowing';
   import { preflight, type Checked } from './preflight';
   import { attempt, done } from '../frame/toasts.svelte';
@@ -18,6 +19,7 @@
     rich,
     scope,
     look,
+    style,
     setting,
   }: {
     entries: (Checked & { id: string })[];
@@ -26,6 +28,8 @@
     rich: string;
     scope: Scope;
     look: Look;
+    /** What the style is called. */
+    style: string;
     setting: Setting;
   } = $props();
 
@@ -56,6 +60,7 @@
   let told = $state(false);
   let keying = $state(false);
   let sharing = $state(false);
+  let telling = $state(false);
   /** What a link to this list opens: what it holds later too, where it is of a project or a section. */
   const shared = $derived(
     scope.kind === 'project'
@@ -107,6 +112,14 @@
         >{/each}. The fix belongs in the record: choose a mark to go there, or
       <a class="link" href="/proof">mend them together</a>.
     </p>{/if}
+  <p class="-ml-2.5">
+    <Button
+      small
+      look="quiet"
+      title="Which works would be cited in the same words, and what tells each apart"
+      onclick={() => (telling = true)}>Cited alike…</Button
+    >
+  </p>
   <h3>Under each entry</h3>
   {#each UNDER as [kind, label] (kind)}
     <label class="flex items-center gap-2"
@@ -144,6 +157,7 @@
     onclose={() => (sharing = false)}
   />
 {/if}
+{#if telling}<ToldApart {scope} {look} {style} onclose={() => (telling = false)} />{/if}
 <LossesDialog bind:open={told} {file} ondeliver={deliver} />
 <CitekeyDialog bind:open={keying} ids={entries.map((e) => e.id)} />
 

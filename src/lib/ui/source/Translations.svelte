@@ -2,6 +2,8 @@
   import { LOCALES } from '$lib/core/citing';
   import { fieldLabel, languageOf, TRANSLATED, type Translated, type Translation } from '$lib/core/source';
   import { Button, Input, Select } from '../kit';
+  import SheetPart from './SheetPart.svelte';
+  import SheetRow from './SheetRow.svelte';
 
   interface Props {
     told: Translation[];
@@ -27,14 +29,14 @@
   /** One that is begun: it has no text yet. */
   let begun = $state<{ of: Translated; language: string } | undefined>();
 
+  const isFree = (title: Translated, tag: string) =>
+    !told.some((t) => t.of === title && languageOf(t.language) === tag);
   const languageFree = (title: Translated) =>
-    [languageOf(locale), ...languages.map(({ tag }) => tag)].find(
-      (tag) => !told.some((t) => t.of === title && languageOf(t.language) === tag),
-    );
-  function begin() {
-    const title = of.find(languageFree);
-    if (!title) return;
-    begun = { of: title, language: languageFree(title)! };
+    [languageOf(locale), ...languages.map(({ tag }) => tag)].find((tag) => isFree(title, tag));
+  function begin(title = of.find(languageFree)) {
+    const language = title && languageFree(title);
+    if (!title || !language) return;
+    begun = { of: title, language };
     requestAnimationFrame(() => document.getElementById(`${id}-new`)?.focus());
   }
   const without = (at: number) => told.filter((_, i) => i !== at);
@@ -47,85 +49,65 @@
 </script>
 
 {#if of.length || told.length}
-  <h3>Titles in other languages</h3>
-  {#each told as one, i (`${one.of} ${one.language}`)}
-    <div class="row">
-      <label for="{id}-{i}">{fieldLabel(one.of)}, {named.of(languageOf(one.language)) ?? one.language}</label>
-      <span class="flex gap-1">
-        <Input
-          id="{id}-{i}"
-          maxlength="8000"
-          lang={one.language}
-          value={one.text}
-          onchange={(e) => put(e.currentTarget.value, i)}
-        />
-        <Button
-          small
-          look="quiet"
-          aria-label="Take out {fieldLabel(one.of)} in {named.of(languageOf(one.language))}"
-          onclick={() => ontell(without(i))}>Take out</Button
-        >
-      </span>
-    </div>
-  {/each}
-  {#if begun}
-    <div class="row">
-      <span class="which">
-        {#if of.length > 1}
-          <Select aria-label="Which title" bind:value={begun.of}>
-            {#each of as title (title)}<option value={title}>{fieldLabel(title)}</option>{/each}
+  <SheetPart title="Titles in other languages">
+    {#each told as one, i (`${one.of} ${one.language}`)}
+      <SheetRow
+        of="{id}-{i}"
+        label="{fieldLabel(one.of)}, {named.of(languageOf(one.language)) ?? one.language}"
+      >
+        <span class="flex gap-1">
+          <Input
+            id="{id}-{i}"
+            maxlength="8000"
+            lang={one.language}
+            value={one.text}
+            onchange={(e) => put(e.currentTarget.value, i)}
+          />
+          <Button
+            small
+            look="quiet"
+            aria-label="Take out {fieldLabel(one.of)} in {named.of(languageOf(one.language))}"
+            onclick={() => ontell(without(i))}>Take out</Button
+          >
+        </span>
+      </SheetRow>
+    {/each}
+    {#if begun}
+      {@const one = begun}
+      <SheetRow>
+        {#snippet asks()}
+          {#if of.length > 1}
+            <Select
+              aria-label="Which title"
+              value={one.of}
+              onchange={(e) => begin(e.currentTarget.value as Translated)}
+            >
+              {#each of as title (title)}<option value={title}>{fieldLabel(title)}</option>{/each}
+            </Select>
+          {/if}
+          <Select aria-label="Its language" bind:value={one.language}>
+            {#each languages.filter(({ tag }) => isFree(one.of, tag)) as { tag, name } (tag)}<option
+                value={tag}>{name}</option
+              >{/each}
           </Select>
-        {/if}
-        <Select aria-label="Its language" bind:value={begun.language}>
-          {#each languages as { tag, name } (tag)}<option value={tag}>{name}</option>{/each}
-        </Select>
-      </span>
-      <Input
-        id="{id}-new"
-        aria-label="{fieldLabel(begun.of)} in {named.of(begun.language)}"
-        maxlength="8000"
-        placeholder="As it is to stand in brackets"
-        onchange={(e) => put(e.currentTarget.value, undefined)}
-        onkeydown={(e) => e.key === 'Escape' && (begun = undefined)}
-      />
-    </div>
-  {:else}
-    <Button small onclick={begin}>{told.length ? 'Add another' : 'Add one'}</Button>
-  {/if}
-  {#if told.length || begun}
-    <p class="small-label">
-      A list in that language prints it in brackets behind the work’s own title, unless the work is in that
-      language too.
-    </p>
-  {/if}
+        {/snippet}
+        <Input
+          id="{id}-new"
+          aria-label="{fieldLabel(one.of)} in {named.of(one.language)}"
+          maxlength="8000"
+          placeholder="As it is to stand in brackets"
+          onchange={(e) => put(e.currentTarget.value, undefined)}
+          onkeydown={(e) => e.key === 'Escape' && (begun = undefined)}
+        />
+      </SheetRow>
+    {:else}
+      <Button small onclick={() => begin()}>{told.length ? 'Add another' : 'Add one'}</Button>
+    {/if}
+    {#if told.length || begun}
+      <p class="small-label">
+        A list in that language prints it in brackets behind the work’s own title, unless the work is in that
+        language too.
+      </p>
+    {/if}
+  </SheetPart>
 {/if}
-
-<style>
-  h3 {
-    margin: 20px 0 6px;
-    color: var(--ink-3);
-    font-size: 12px;
-    font-weight: 650;
-  }
-  .row {
-    display: grid;
-    grid-template-columns: 110px minmax(0, 376px);
-    gap: 4px 14px;
-    align-items: start;
-    margin-bottom: 8px;
-  }
-  .which {
-    display: grid;
-    gap: 4px;
-  }
-  label {
-    padding-top: 7px;
-    color: var(--ink-2);
-    font-size: 13px;
-  }
-  @container (max-width: 520px) {
-    .row {
-      grid-template-columns: 1fr;
-    }
-  }
-</style>

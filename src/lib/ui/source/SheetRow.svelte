@@ -1,0 +1,32 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+
+  /** A row of the sheet beside the fields of the record: what is asked, by a label or by fields of its own, and the answer. */
+  let { label, of, asks, children }: { label?: string; of?: string; asks?: Snippet; children: Snippet } =
+    $props();
+</script>
+
+<div class="row">
+  {#if asks}<span class="grid gap-1">{@render asks()}</span>{:else}<label for={of}>{label}</label>{/if}
+  {@render children()}
+</div>
+
+<style>
+  .row {
+    display: grid;
+    grid-template-columns: 110px minmax(0, 376px);
+    gap: 4px 14px;
+    align-items: start;
+    margin-bottom: 8px;
+  }
+  label {
+    padding-top: 7px;
+    color: var(--ink-2);
+    font-size: 13px;
+  }
+  @container (max-width: 520px) {
+    .row {
+      grid-template-columns: 1fr;
+    }
+  }
+</style>
