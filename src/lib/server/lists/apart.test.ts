@@ -53,14 +53,14 @@ it('are what they would be here, and what they are after a change', async () => 
 });
 
 it('tell what tells their works apart', async () => {
-  const [first, second] = [await add('Marshes', 'Pell'), await add('Sluices', 'Pell')];
+  const [first, second] = [await add('Marshes', 'Pell'), await add('Sluices of <i>Zostera</i>', 'Pell')];
   await add('Dykes', 'Ng');
   const { tells, groups } = opened(await toldOfView(ctx, library, apa)) as ToldApart;
   expect(tells).toBe(true);
   expect(groups).toEqual([
     [
       { id: first, title: 'Marshes', alone: '(Pell, 2001)', now: '(Pell, 2001a)', given: [], branch: false, letter: 'a', still: 0 },
-      { id: second, title: 'Sluices', alone: '(Pell, 2001)', now: '(Pell, 2001b)', given: [], branch: false, letter: 'b', still: 0 },
+      { id: second, title: 'Sluices of Zostera', alone: '(Pell, 2001)', now: '(Pell, 2001b)', given: [], branch: false, letter: 'b', still: 0 },
     ],
   ]); // prettier-ignore
   const numbered = opened(await toldOfView(ctx, library, { style: 'ieee', locale: 'en-US' })) as ToldApart;

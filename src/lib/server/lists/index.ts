@@ -20,6 +20,7 @@ import {
 } from '../../core/citing';
 import { FORMATS, type FormatName, type Loss } from '../../core/formats';
 import { credibilityText, shortLabel, type Variable } from '../../core/source';
+import { plain } from '../../core/text';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
 import { passagesOfSources } from '../passages/repository';
@@ -223,7 +224,9 @@ export async function referenceList(ctx: Context, scope: Scope, look: Look, sett
 /** What tells the works of a list apart that would be cited in the same words, each with its title. */
 export async function toldApart(ctx: Context, scope: Scope, look: Look) {
   const sources = await sourcesIn(ctx, scope);
-  const titles = new Map(sources.map(({ id, record }) => [id, record.title ?? shortLabel(record)]));
+  const titles = new Map(
+    sources.map(({ id, record }) => [id, plain(record.title ?? '') || shortLabel(record)]),
+  );
   const { groups, ...told } = await tellApart(ctx, sources, look, nameOf(scope));
   return {
     ...told,
