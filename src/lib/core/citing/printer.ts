@@ -307,12 +307,9 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
   const printed = new WeakMap<readonly Node[], PrintedReference>();
   // What stands beside a number stays when the number is another.
   const beside = new WeakMap<Node & object, Run[]>();
-  let last: { all: CslItem[]; items: Item[]; nodes: Node[][]; references: PrintedReference[] } = {
-    all: [],
-    items: [],
-    nodes: [],
-    references: [],
-  };
+  /** The records that were given last with their items, and what the list was printed of with its references. */
+  let given: { all: CslItem[]; items: Item[] } = { all: [], items: [] };
+  let shown: { nodes: Node[][]; references: PrintedReference[] } = { nodes: [], references: [] };
   const givenOf = (id: string): CslItem => known.get(id)!.given;
   /** The processor’s item of a record: the same one for the same content, so that what was made of it stays. */
   const itemOf = (given: CslItem): Item => {
@@ -328,9 +325,9 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
   };
   /** The items of all records: for those that stand where they stood, looked up by their place alone. */
   const itemsOf = (all: CslItem[]): Item[] => {
-    const { all: before, items: made } = last;
-    const items = all.map((given, i) => (given === before[i] ? made[i]! : itemOf(given)));
-    last = { ...last, all: [...all], items };
+    const { all: before, items: made } = given;
+    const items = all.map((record, i) => (record === before[i] ? made[i]! : itemOf(record)));
+    given = { all: [...all], items };
     return items;
   };
   const referenceOf = ({ nodes, entry }: EntryNodes): PrintedReference => {
@@ -351,7 +348,7 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
     if (known.size > registry.entries.size)
       for (const id of known.keys()) if (!registry.entries.has(id)) known.delete(id);
     const list = listNodes(registry);
-    const { nodes: before, references: made } = last;
+    const { nodes: before, references: made } = shown;
     // Most stand as far from the start, or from the one that came or went, as they did.
     let off = 0;
     const references = list.map((entry, i): PrintedReference => {
@@ -362,7 +359,7 @@ function holding(registry: Registry, toRuns: (nodes: Node[], given: CslItem) => 
       }
       return made[i + off]!;
     });
-    last = { ...last, nodes: list.map(({ nodes }) => nodes), references };
+    shown = { nodes: list.map(({ nodes }) => nodes), references };
     return references;
   };
   return { registry, itemsOf, givenOf, entries };

@@ -1,7 +1,7 @@
 import { capitalised } from './citations';
 import type { NameValue } from './item';
 import { nameKeys } from './names';
-import { findKind, isEmpty, piece, replaced, textOf, type Node } from './pieces';
+import { findKind, isEmpty, piece, renumbered, replaced, textOf, type Node } from './pieces';
 import { scopeOf, type Entry, type Names, type Registry } from './registry';
 
 /** An entry of a list as nodes: all of it, or what stands in the margin and what beside. */
@@ -25,30 +25,6 @@ function printedOf(registry: Registry, entry: Entry): NonNullable<Entry['printed
   }
   return (entry.printed = { stamp: entry.stamp, number, nodes: printEntry(registry, entry) });
 }
-
-/** Nodes with another number of the work; nothing where it stands in them as another word than itself. */
-export function renumbered(nodes: Node[], from: number, to: number): Node[] | undefined {
-  const [was, is] = [String(from), String(to)];
-  let holding = numbersIn.get(nodes);
-  if (!holding) {
-    const found = nodes.flatMap((node, i) => (findKind(node, 'number') ? [i] : []));
-    numbersIn.set(nodes, (holding = found));
-  }
-  if (holding.length === 0) return undefined;
-  let plain = true;
-  const next = [...nodes];
-  for (const i of holding)
-    next[i] = replaced(nodes[i]!, (p) => {
-      if (p.kind !== 'number') return undefined;
-      plain &&= textOf(p) === was;
-      return { ...p, kids: [is] };
-    });
-  numbersIn.set(next, holding);
-  return plain ? next : undefined;
-}
-
-/** Of nodes that were numbered anew, which hold a number. */
-const numbersIn = new WeakMap<Node[], number[]>();
 
 function printEntry(registry: Registry, entry: Entry, withoutNames = false): Node[] {
   const area = registry.style.bibliography!;

@@ -1,7 +1,6 @@
 import { authorNodes, citationNodes, NOTHING_PRINTED, sortedCites } from './citations';
-import { renumbered } from './bibliography';
 import type { Item } from './item';
-import { piece, textOf, type Node } from './pieces';
+import { piece, renumbered, textOf, type Node } from './pieces';
 import { placesOf, type Cluster, type Place } from './positions';
 import { openRegistry, setItems, type Registry } from './registry';
 import type { Cite } from './scope';

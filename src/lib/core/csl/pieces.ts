@@ -114,3 +114,27 @@ export function replaced(node: Node, change: (piece: Piece) => Node | undefined)
   });
   return same ? node : { ...node, kids };
 }
+
+/** Nodes with another number of the work; nothing where it stands in them as another word than itself. */
+export function renumbered(nodes: Node[], from: number, to: number): Node[] | undefined {
+  const [was, is] = [String(from), String(to)];
+  let holding = numbersIn.get(nodes);
+  if (!holding) {
+    const found = nodes.flatMap((node, i) => (findKind(node, 'number') ? [i] : []));
+    numbersIn.set(nodes, (holding = found));
+  }
+  if (holding.length === 0) return undefined;
+  let plain = true;
+  const next = [...nodes];
+  for (const i of holding)
+    next[i] = replaced(nodes[i]!, (p) => {
+      if (p.kind !== 'number') return undefined;
+      plain &&= textOf(p) === was;
+      return { ...p, kids: [is] };
+    });
+  numbersIn.set(next, holding);
+  return plain ? next : undefined;
+}
+
+/** Of nodes that were numbered anew, which hold a number. */
+const numbersIn = new WeakMap<Node[], number[]>();

@@ -69,7 +69,7 @@ export function tellingsOf(registry: Registry): Telling[][] {
   });
 }
 
-function tellingOf(registry: Registry, entry: Entry, places: Places): Telling {
+function tellingOf(registry: Registry, entry: Entry, places: Places): Omit<Telling, 'still'> {
   const { told, base, item } = entry;
   const plain: Registry = { ...registry, entries: new Map([[item.id, { ...entry, told: NOTHING_TOLD }]]) };
   const lists = base!.lists;
@@ -84,7 +84,6 @@ function tellingOf(registry: Registry, entry: Entry, places: Places): Telling {
     given: givenTold(registry, entry, lists, shownOf, places),
     branch: told.condition > 0,
     letter: told.yearSuffix,
-    still: 0,
   };
 }
 

@@ -1,4 +1,5 @@
 import type { Reviewed, Trust } from './credibility';
+import { languageOf } from './languages';
 
 /** What is printed of how far a source can be trusted, in a language; what somebody wrote themselves stays as it is. */
 export interface CredibilityWords {
@@ -137,5 +138,4 @@ const WORDS: Record<string, CredibilityWords> = {
 };
 
 /** The words of a locale by its language (`de-AT` has those of `de`). */
-export const credibilityWords = (locale: string): CredibilityWords =>
-  WORDS[locale.split('-')[0]!.toLowerCase()] ?? ENGLISH;
+export const credibilityWords = (locale: string): CredibilityWords => WORDS[languageOf(locale)] ?? ENGLISH;

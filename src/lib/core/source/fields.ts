@@ -106,7 +106,7 @@ const LABELS: Partial<Record<Variable, string>> = {
 
 /** How the interface names a variable. Creators are named in the plural: `Authors`. */
 export function fieldLabel(variable: string): string {
-  if (variable === 'custom') return 'Titles in other languages';
+  if (variable === 'custom') return 'Titles in other languages, custom values';
   if (Object.hasOwn(LABELS, variable)) return LABELS[variable as Variable]!;
   const words = variable.replace(/[-_]/g, ' ');
   const plural = (NAME_VARIABLES as readonly string[]).includes(variable) ? `${words}s` : words;

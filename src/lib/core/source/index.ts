@@ -32,7 +32,7 @@ export {
 } from './creators';
 export { cslTypeOf, nameFromCsl } from './from-csl';
 export { edtfOf, isOpenRange, parseEdtf } from './edtf';
-export { languageTag } from './languages';
+export { languageOf, languageTag } from './languages';
 export { dateProblem, dateText, datesAgree, parseDate, precisionOf, typedDate, yearOf } from './dates';
 export {
   addressKey,
@@ -109,7 +109,6 @@ export {
   type Credibility,
 } from './credibility';
 export {
-  languageOf,
   TRANSLATED,
   translationIn,
   translations,

@@ -44,6 +44,9 @@ export function languageTag(text: string): string {
   return tag;
 }
 
+/** The language of a tag, without where and how it is written: `de` of `de-AT`. */
+export const languageOf = (tag: string): string => tag.split('-', 1)[0]!.toLowerCase();
+
 /** What was asked before: a library says the same few languages thousands of times. */
 const tags = new Map<string, string>();
 const MOST_TAGS = 2_000;

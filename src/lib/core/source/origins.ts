@@ -43,9 +43,12 @@ export function valueText(field: string, value: unknown): string {
   if (field === 'type') return TYPE_LABELS[value as CslType] ?? String(value);
   if (isNameVariable(field)) return (value as CslName[]).map(nameText).join('; ');
   if (isDateVariable(field)) return dateText(value as CslDate);
-  const told =
-    field === 'custom' ? translationsText(translationsOf({ custom: value as SourceRecord['custom'] })) : '';
-  return told || (typeof value === 'string' ? value : JSON.stringify(value));
+  if (field === 'custom') {
+    const { translations: _told, ...others } = value as Record<string, unknown>;
+    const told = translationsText(translationsOf({ custom: value as SourceRecord['custom'] }));
+    return [told, ...Object.entries(others).map((other) => JSON.stringify(other))].filter(Boolean).join('; ');
+  }
+  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 /** What was seen for a field; a name like `constructor`, which every object has, is none. */

@@ -27,6 +27,7 @@ it('one is told in the language of a list, but not of a work in that language', 
   expect(translationIn(told, 'container-title', 'en-US')).toBe('');
   expect(translationIn(told, 'title', 'fr-FR')).toBe('');
   expect(translationIn({ ...told, language: 'en-GB' }, 'title', 'en-US')).toBe('');
+  expect(translationIn({ ...told, language: 'English' }, 'title', 'en-US')).toBe('');
 });
 it('what stands in its place in another shape is none', () => {
   expect(translationsOf({ custom: { translations: 'Tide mills' } })).toEqual([]);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { nfc, withoutControls } from '../text';
+import { languageOf, languageTag } from './languages';
 import type { SourceRecord } from './schema';
 
 /** Titles that may be told in other languages. */
@@ -8,12 +9,12 @@ export type Translated = (typeof TRANSLATED)[number];
 
 /** A language as its tag of two or three letters, with what follows. BCP 47, 2.1. */
 const TAG = /^[a-z]{2,3}(?:-[A-Za-z0-9]{2,8})*$/;
-const languageTag = z.string().max(35).regex(TAG, 'A language is told by its tag, such as “en” or “pt-BR”');
+const tag = z.string().max(35).regex(TAG, 'A language is told by its tag, such as “en” or “pt-BR”');
 
 /** A title of a work in a language that is not the work’s own. */
 export const translation = z.strictObject({
   of: z.enum(TRANSLATED),
-  language: languageTag,
+  language: tag,
   text: z
     .string()
     .max(8_000)
@@ -23,9 +24,6 @@ export type Translation = z.infer<typeof translation>;
 
 /** All of a record, one for each title and language. */
 export const translations = z.array(translation).max(40);
-
-/** The language of a tag, without where and how it is written. */
-export const languageOf = (tag: string): string => tag.split('-', 1)[0]!.toLowerCase();
 
 /** Of a value, what plainly are translations. Asked wherever something prints, and so without the schema. */
 function plainlyTranslations(value: unknown): Translation[] {
@@ -66,7 +64,7 @@ export function translationIn(
   const told = (item.custom as { translations?: unknown } | undefined)?.translations;
   if (!told) return '';
   const wanted = languageOf(lang);
-  if (item.language && languageOf(item.language) === wanted) return '';
+  if (item.language && languageOf(languageTag(item.language)) === wanted) return '';
   return plainlyTranslations(told).find((t) => t.of === of && languageOf(t.language) === wanted)?.text ?? '';
 }
 

@@ -170,29 +170,33 @@ export async function printEach(ctx: Context, sources: Source[], look: Look): Pr
   );
 }
 
+/** Sources that are printed together, and which list they are. */
+const listTask = async (ctx: Context, sources: Source[], look: Look, list: string) => ({
+  ...(await task(
+    ctx,
+    look,
+    sources.map((s) => toCsl(s.id, s.record)),
+  )),
+  list: `${ctx.libraryId} ${list}`,
+});
+
 /**
  * Prints sources together as a reference list, `list` naming which: what was printed of it before stays where it did not change.
  */
-export async function printList(
+export const printList = async (
   ctx: Context,
   sources: Source[],
   look: Look,
   list: string,
-): Promise<PrintedList> {
-  const items = sources.map((s) => toCsl(s.id, s.record));
-  return print({ ...(await task(ctx, look, items)), what: 'list', list: `${ctx.libraryId} ${list}` });
-}
+): Promise<PrintedList> => print({ ...(await listTask(ctx, sources, look, list)), what: 'list' });
 
 /** What tells the works of a list apart; `list` names which, as for `printList`. */
-export async function tellApart(
+export const tellApart = async (
   ctx: Context,
   sources: Source[],
   look: Look,
   list: string,
-): Promise<ToldList> {
-  const items = sources.map((s) => toCsl(s.id, s.record));
-  return print({ ...(await task(ctx, look, items)), what: 'told', list: `${ctx.libraryId} ${list}` });
-}
+): Promise<ToldList> => print({ ...(await listTask(ctx, sources, look, list)), what: 'told' });
 
 /** Prints an in-text citation; with `named`, the first work's author stands before it in the sentence. */
 export async function printCitation(

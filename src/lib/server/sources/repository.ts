@@ -1,21 +1,13 @@
 import type { Knex } from 'knex';
 import { parseQuery, printQuery, type Query } from '../../core/query';
-import {
-  derive,
-  facetsOfRecord,
-  shortLabel,
-  sourceRecord,
-  translationsOf,
-  type CslType,
-  type SourceRecord,
-} from '../../core/source';
+import { facetsOfRecord, shortLabel, sourceRecord, type CslType, type SourceRecord } from '../../core/source';
 import { proof, type Finding } from '../../core/proof';
-import { plain } from '../../core/text';
 import { scoped, type Context } from '../access/context';
 import { inParts, newId, now } from '../db/ids';
 import { changedMeanwhile, notHere } from '../access/refusal';
 import { inTurn } from '../turns';
 import { freeCitekey } from './citekeys';
+import { columnsOf, DERIVED, searchText } from './derived';
 import { judge } from '../duplicates/judging';
 import { proposeAnew } from '../duplicates/spelled';
 import { noteRevision } from '../history/repository';
@@ -23,7 +15,7 @@ import { keepFindings } from '../proof/repository';
 import { takeOrcids } from '../people/orcids';
 import { placedAnywhere, placedBelow } from '../projects/sections';
 import { asQueried, fieldsOf } from '../query';
-import { index, isCommon, sourcesWithWords, type SearchText } from '../search/repository';
+import { index, isCommon, sourcesWithWords } from '../search/repository';
 import { talliesOf } from './tallies';
 
 /** A source as stored, its record opened. */
@@ -94,67 +86,6 @@ export const openSource = (row: SourceRow): Source => ({
 
 /** A source's short label, of a row that has its record only. */
 export const labelOfRecord = (record: string): string => shortLabel(JSON.parse(record) as SourceRecord);
-
-/**
- * The version of what is derived from a record: the columns, the findings, what a source is found by, how its names are
- * spelled and which pairs look like one work. Raise it whenever one of these changes: rows of an earlier version are then
- * brought up to date.
- */
-export const DERIVED = 6;
-
-/** The columns written from a record and what the proof finds in it, and from nothing else. */
-export function columnsOf(record: SourceRecord, findings: Finding[] = proof(record)) {
-  const d = derive(record);
-  return {
-    record: JSON.stringify(record),
-    type: d.type,
-    title: d.title,
-    title_key: d.titleKey,
-    creator_key: d.creatorKey,
-    year: d.year,
-    doi: d.doi,
-    isbn: d.isbn,
-    address_key: d.addressKey,
-    sort_key: d.sortKey,
-    people: d.people,
-    findings: JSON.stringify(findings),
-    derived: DERIVED,
-  };
-}
-
-/** What the search finds a source by. */
-function searchText({ record, citekey }: { record: SourceRecord; citekey: string }): SearchText {
-  const d = derive(record);
-  const joined = (texts: unknown[]) =>
-    texts
-      .filter(Boolean)
-      .map((t) => plain(String(t)))
-      .join(' \n');
-  return {
-    title: joined([
-      d.title,
-      record['title-short'],
-      record['original-title'],
-      ...translationsOf(record).map((t) => t.text),
-    ]),
-    people: d.people,
-    appeared: joined([
-      record['container-title'],
-      record['container-title-short'],
-      record['collection-title'],
-      record.publisher,
-    ]),
-    body: joined([
-      d.year,
-      citekey,
-      record.DOI,
-      record.ISBN,
-      record.abstract,
-      record.note,
-      ...record.retexa.tags,
-    ]),
-  };
-}
 
 /**
  * Writes what stands beside the row: tags, what is found in it, the search index, and the pairs that look like one work, which it gives. `fresh`

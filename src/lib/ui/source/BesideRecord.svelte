@@ -16,6 +16,7 @@
   import FromPrint from '../passages/FromPrint.svelte';
   import TaskList from '../reader/TaskList.svelte';
   import TintSwatch from '../reader/TintSwatch.svelte';
+  import SheetHeading from './SheetHeading.svelte';
 
   interface Beside {
     source: { id: string };
@@ -52,7 +53,7 @@
   }
 </script>
 
-<h3>Passages</h3>
+<SheetHeading>Passages</SheetHeading>
 {#if data.passages.length === 0}<p class="small-label">
     {data.copies.length ? 'None yet. Open the copy and select a sentence.' : 'None yet.'}
   </p>{/if}
@@ -78,10 +79,10 @@
   offeredTags={data.passageTags}
 />
 
-<h3>To do</h3>
+<SheetHeading>To do</SheetHeading>
 <TaskList tasks={data.tasks} sourceId={data.source.id} where={false} />
 
-<h3>Copies</h3>
+<SheetHeading>Copies</SheetHeading>
 {#each data.copies as copy (copy.id)}
   <p class="copy">
     <a class="link capital" href="/copies/{copy.id}">{copyKind(copy)}, captured {dateLabel(copy.captured)}</a>
@@ -92,7 +93,7 @@
 {:else}<p class="small-label">No document is kept.</p>{/each}
 <FileButton small label="A document of this source" onfiles={attach}>Attach a file</FileButton>
 
-<h3>Notes</h3>
+<SheetHeading>Notes</SheetHeading>
 {#each data.notes as note (note.id)}<NoteCard {note} where={false} />{/each}
 {#if noting}<NoteEntry
     projectId={data.projectId ?? null}
@@ -103,7 +104,7 @@
   />
 {:else}<Button needs="annotate" small onclick={() => (noting = true)}>Write a note</Button>{/if}
 
-<h3>Leads met here</h3>
+<SheetHeading>Leads met here</SheetHeading>
 {#each data.leads.filter((l) => !l.ticked).slice(0, 5) as lead (lead.id)}
   <p class="small-label">{lead.title || lead.text.slice(0, 90)}</p>
 {/each}
@@ -119,7 +120,7 @@
   />
 {/if}
 
-<h3>Filed in</h3>
+<SheetHeading>Filed in</SheetHeading>
 {#each data.projects as project (project.id)}
   <label class="filed"
     ><Checkbox
@@ -135,12 +136,6 @@
   </p>{/if}
 
 <style>
-  h3 {
-    margin: 20px 0 6px;
-    color: var(--ink-3);
-    font-size: 12px;
-    font-weight: 650;
-  }
   .capital::first-letter {
     text-transform: uppercase;
   }

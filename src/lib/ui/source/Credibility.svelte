@@ -9,7 +9,7 @@
     type Credibility,
   } from '$lib/core/source';
   import { Button, Select, Textarea } from '../kit';
-  import SheetPart from './SheetPart.svelte';
+  import SheetHeading from './SheetHeading.svelte';
   import SheetRow from './SheetRow.svelte';
 
   interface Props {
@@ -24,58 +24,57 @@
   const id = $props.id();
 </script>
 
-<SheetPart title="How far it can be trusted">
-  {#if !open}
-    {#if text}<p class="text">{text}</p>{/if}
-    <Button small aria-expanded={open} onclick={() => (open = true)}
-      >{text ? 'Say otherwise' : 'Say how far, and why'}</Button
-    >
-  {:else}
-    {#each CREDIBILITY_QUESTIONS as [key, question, help] (key)}
-      <SheetRow of="{id}-{key}" label={question}>
-        <Textarea
-          id="{id}-{key}"
-          rows="2"
-          placeholder={help}
-          value={said?.[key] ?? ''}
-          onchange={(e) => onsay({ [key]: e.currentTarget.value })}
-        />
-      </SheetRow>
-    {/each}
-    <SheetRow of="{id}-reviewed" label="Reviewed before it came out">
-      <Select
-        id="{id}-reviewed"
-        value={said?.reviewed ?? ''}
-        onchange={(e) => onsay({ reviewed: e.currentTarget.value })}
-      >
-        <option value="">Not said</option>
-        {#each REVIEWED as one (one)}<option value={one}>{reviewedWords(one)}</option>{/each}
-      </Select>
-    </SheetRow>
-    <SheetRow of="{id}-trust" label="So it can be trusted">
-      <Select
-        id="{id}-trust"
-        value={said?.trust ?? ''}
-        onchange={(e) => onsay({ trust: e.currentTarget.value })}
-      >
-        <option value="">Not said</option>
-        {#each TRUST as one (one)}<option value={one}>{trustWords(one)}</option>{/each}
-      </Select>
-    </SheetRow>
-    <SheetRow of="{id}-why" label="Why">
+<SheetHeading>How far it can be trusted</SheetHeading>
+{#if !open}
+  {#if text}<p class="text">{text}</p>{/if}
+  <Button small aria-expanded={open} onclick={() => (open = true)}
+    >{text ? 'Say otherwise' : 'Say how far, and why'}</Button
+  >
+{:else}
+  {#each CREDIBILITY_QUESTIONS as [key, question, help] (key)}
+    <SheetRow of="{id}-{key}" label={question}>
       <Textarea
-        id="{id}-why"
+        id="{id}-{key}"
         rows="2"
-        value={said?.why ?? ''}
-        onchange={(e) => onsay({ why: e.currentTarget.value })}
+        placeholder={help}
+        value={said?.[key] ?? ''}
+        onchange={(e) => onsay({ [key]: e.currentTarget.value })}
       />
     </SheetRow>
-    <p class="small-label">
-      It can stand under the entry in an annotated list.
-      <Button look="link" class="text-xs" onclick={() => (open = false)}>Done</Button>
-    </p>
-  {/if}
-</SheetPart>
+  {/each}
+  <SheetRow of="{id}-reviewed" label="Reviewed before it came out">
+    <Select
+      id="{id}-reviewed"
+      value={said?.reviewed ?? ''}
+      onchange={(e) => onsay({ reviewed: e.currentTarget.value })}
+    >
+      <option value="">Not said</option>
+      {#each REVIEWED as one (one)}<option value={one}>{reviewedWords(one)}</option>{/each}
+    </Select>
+  </SheetRow>
+  <SheetRow of="{id}-trust" label="So it can be trusted">
+    <Select
+      id="{id}-trust"
+      value={said?.trust ?? ''}
+      onchange={(e) => onsay({ trust: e.currentTarget.value })}
+    >
+      <option value="">Not said</option>
+      {#each TRUST as one (one)}<option value={one}>{trustWords(one)}</option>{/each}
+    </Select>
+  </SheetRow>
+  <SheetRow of="{id}-why" label="Why">
+    <Textarea
+      id="{id}-why"
+      rows="2"
+      value={said?.why ?? ''}
+      onchange={(e) => onsay({ why: e.currentTarget.value })}
+    />
+  </SheetRow>
+  <p class="small-label">
+    It can stand under the entry in an annotated list.
+    <Button look="link" class="text-xs" onclick={() => (open = false)}>Done</Button>
+  </p>
+{/if}
 
 <style>
   .text {

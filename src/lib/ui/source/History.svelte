@@ -7,6 +7,7 @@
   import Differences from '../frame/Differences.svelte';
   import { attempt, done } from '../frame/toasts.svelte';
   import { Button } from '../kit';
+  import SheetHeading from './SheetHeading.svelte';
 
   /** What was changed of a source, latest first; any state it was in can be brought back. */
   let { sourceId, revisions }: { sourceId: string; revisions: Awaited<ReturnType<typeof historyOf>> } =
@@ -33,11 +34,11 @@
   }
 </script>
 
-<h3>
+<SheetHeading>
   <Button look="bare" class="history" onclick={() => (open = !open)} aria-expanded={open}
     >History · {revisions.length}</Button
   >
-</h3>
+</SheetHeading>
 {#if open}
   <ol class="revisions">
     {#each revisions as revision, i (revision.number)}
@@ -76,13 +77,7 @@
 {/if}
 
 <style>
-  h3 {
-    margin: 20px 0 6px;
-    color: var(--ink-3);
-    font-size: 12px;
-    font-weight: 650;
-  }
-  h3 :global(.history) {
+  :global(.history) {
     cursor: pointer;
     text-decoration: underline;
     text-underline-offset: 3px;

@@ -2,11 +2,28 @@
   import type { Snippet } from 'svelte';
 
   /** A row of the sheet beside the fields of the record: what is asked, by a label or by fields of its own, and the answer. */
-  let { label, of, asks, children }: { label?: string; of?: string; asks?: Snippet; children: Snippet } =
-    $props();
+  let {
+    label,
+    of,
+    asks,
+    onleave,
+    children,
+  }: {
+    label?: string;
+    of?: string;
+    asks?: Snippet;
+    /** Called when the focus goes out of the row. */
+    onleave?: () => void;
+    children: Snippet;
+  } = $props();
 </script>
 
-<div class="row">
+<div
+  class="row"
+  onfocusout={({ currentTarget, relatedTarget }) => {
+    if (!currentTarget.contains(relatedTarget as Node | null)) onleave?.();
+  }}
+>
   {#if asks}<span class="grid gap-1">{@render asks()}</span>{:else}<label for={of}>{label}</label>{/if}
   {@render children()}
 </div>

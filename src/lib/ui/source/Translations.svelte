@@ -2,7 +2,7 @@
   import { LOCALES } from '$lib/core/citing';
   import { fieldLabel, languageOf, TRANSLATED, type Translated, type Translation } from '$lib/core/source';
   import { Button, Input, Select } from '../kit';
-  import SheetPart from './SheetPart.svelte';
+  import SheetHeading from './SheetHeading.svelte';
   import SheetRow from './SheetRow.svelte';
 
   interface Props {
@@ -26,8 +26,8 @@
       .sort((a, b) => a.name.localeCompare(b.name)),
   );
   const of = $derived(TRANSLATED.filter((title) => titles.includes(title)));
-  /** One that is begun: it has no text yet. */
-  let begun = $state<{ of: Translated; language: string } | undefined>();
+  /** One that is begun; it is kept when its row is left. */
+  let begun = $state<{ of: Translated; language: string; text: string } | undefined>();
 
   const isFree = (title: Translated, tag: string) =>
     !told.some((t) => t.of === title && languageOf(t.language) === tag);
@@ -36,78 +36,80 @@
   function begin(title = of.find(languageFree)) {
     const language = title && languageFree(title);
     if (!title || !language) return;
-    begun = { of: title, language };
+    begun = { of: title, language, text: begun?.text ?? '' };
     requestAnimationFrame(() => document.getElementById(`${id}-new`)?.focus());
   }
   const without = (at: number) => told.filter((_, i) => i !== at);
-  function put(text: string, at: number | undefined) {
-    if (at === undefined) {
-      if (begun && text.trim()) ontell([...told, { ...begun, text }]);
-      begun = undefined;
-    } else ontell(text.trim() ? told.map((t, i) => (i === at ? { ...t, text } : t)) : without(at));
+  const put = (text: string, at: number) =>
+    ontell(text.trim() ? told.map((t, i) => (i === at ? { ...t, text } : t)) : without(at));
+  function keep() {
+    if (begun?.text.trim()) ontell([...told, begun]);
+    begun = undefined;
   }
 </script>
 
 {#if of.length || told.length}
-  <SheetPart title="Titles in other languages">
-    {#each told as one, i (`${one.of} ${one.language}`)}
-      <SheetRow
-        of="{id}-{i}"
-        label="{fieldLabel(one.of)}, {named.of(languageOf(one.language)) ?? one.language}"
-      >
-        <span class="flex gap-1">
-          <Input
-            id="{id}-{i}"
-            maxlength="8000"
-            lang={one.language}
-            value={one.text}
-            onchange={(e) => put(e.currentTarget.value, i)}
-          />
-          <Button
-            small
-            look="quiet"
-            aria-label="Take out {fieldLabel(one.of)} in {named.of(languageOf(one.language))}"
-            onclick={() => ontell(without(i))}>Take out</Button
-          >
-        </span>
-      </SheetRow>
-    {/each}
-    {#if begun}
-      {@const one = begun}
-      <SheetRow>
-        {#snippet asks()}
-          {#if of.length > 1}
-            <Select
-              aria-label="Which title"
-              value={one.of}
-              onchange={(e) => begin(e.currentTarget.value as Translated)}
-            >
-              {#each of as title (title)}<option value={title}>{fieldLabel(title)}</option>{/each}
-            </Select>
-          {/if}
-          <Select aria-label="Its language" bind:value={one.language}>
-            {#each languages.filter(({ tag }) => isFree(one.of, tag)) as { tag, name } (tag)}<option
-                value={tag}>{name}</option
-              >{/each}
-          </Select>
-        {/snippet}
+  <SheetHeading>Titles in other languages</SheetHeading>
+  {#each told as one, i (`${one.of} ${one.language}`)}
+    <SheetRow
+      of="{id}-{i}"
+      label="{fieldLabel(one.of)}, {named.of(languageOf(one.language)) ?? one.language}"
+    >
+      <span class="flex gap-1">
         <Input
-          id="{id}-new"
-          aria-label="{fieldLabel(one.of)} in {named.of(one.language)}"
+          id="{id}-{i}"
           maxlength="8000"
-          placeholder="As it is to stand in brackets"
-          onchange={(e) => put(e.currentTarget.value, undefined)}
-          onkeydown={(e) => e.key === 'Escape' && (begun = undefined)}
+          lang={one.language}
+          value={one.text}
+          onchange={(e) => put(e.currentTarget.value, i)}
         />
-      </SheetRow>
-    {:else}
-      <Button small onclick={() => begin()}>{told.length ? 'Add another' : 'Add one'}</Button>
-    {/if}
-    {#if told.length || begun}
-      <p class="small-label">
-        A list in that language prints it in brackets behind the work’s own title, unless the work is in that
-        language too.
-      </p>
-    {/if}
-  </SheetPart>
+        <Button
+          small
+          look="quiet"
+          aria-label="Take out {fieldLabel(one.of)} in {named.of(languageOf(one.language))}"
+          onclick={() => ontell(without(i))}>Take out</Button
+        >
+      </span>
+    </SheetRow>
+  {/each}
+  {#if begun}
+    {@const one = begun}
+    <SheetRow onleave={keep}>
+      {#snippet asks()}
+        {#if of.length > 1}
+          <Select
+            aria-label="Which title"
+            value={one.of}
+            onchange={(e) => begin(e.currentTarget.value as Translated)}
+          >
+            {#each of as title (title)}<option value={title}>{fieldLabel(title)}</option>{/each}
+          </Select>
+        {/if}
+        <Select aria-label="Its language" bind:value={one.language}>
+          {#each languages.filter(({ tag }) => isFree(one.of, tag)) as { tag, name } (tag)}<option value={tag}
+              >{name}</option
+            >{/each}
+        </Select>
+      {/snippet}
+      <Input
+        id="{id}-new"
+        aria-label="{fieldLabel(one.of)} in {named.of(one.language)}"
+        maxlength="8000"
+        placeholder="As it is to stand in brackets"
+        bind:value={one.text}
+        onkeydown={(e) => {
+          if (e.key === 'Enter') keep();
+          if (e.key === 'Escape') begun = undefined;
+        }}
+      />
+    </SheetRow>
+  {:else}
+    <Button small onclick={() => begin()}>{told.length ? 'Add another' : 'Add one'}</Button>
+  {/if}
+  {#if told.length || begun}
+    <p class="small-label">
+      A list in that language prints it in brackets behind the work’s own title, unless the work is in that
+      language too.
+    </p>
+  {/if}
 {/if}

@@ -1,6 +1,5 @@
-import { TYPE_LABELS, type CslType } from '../../source';
+import { languageOf, languageTag, TYPE_LABELS, type CslType } from '../../source';
 import { languageOfTitle, plain } from '../../text';
-import { languageTag } from '../../source';
 import type { Check, Finding } from '../types';
 
 const to = (
@@ -98,7 +97,7 @@ const nameOf = (tag: string) => new Intl.DisplayNames(['en'], { type: 'language'
 /** A language that is not the title’s: English titles get their capitals by it. */
 const languageOther: Check = ({ title, language }) => {
   if (!title || !language) return [];
-  const said = languageTag(language).split('-')[0];
+  const said = languageOf(languageTag(language));
   const read = languageOfTitle(plain(title));
   return said && read && read !== said
     ? [

@@ -1,12 +1,11 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
-  /** A part of the sheet below the fields of the record. */
-  let { title, children }: { title: string; children: Snippet } = $props();
+  /** What a part of the sheet of a source is called, below its fields or beside them. */
+  let { children }: { children: Snippet } = $props();
 </script>
 
-<h3>{title}</h3>
-{@render children()}
+<h3>{@render children()}</h3>
 
 <style>
   h3 {
