@@ -1,6 +1,6 @@
 import { styleFacts } from '../lib/core/citing';
 import { UnreadableManuscript } from '../lib/core/manuscripts';
-import { toCsl } from '../lib/core/source';
+import { itemOf } from '../lib/core/source';
 import { manuscriptKind, printManuscript as printed } from '../lib/reading/manuscripts';
 import { styleTree } from '../lib/reading/styles';
 import { bytesOf } from './files';
@@ -26,7 +26,7 @@ export function printManuscript(
     options.locale ?? styleFacts(styleTree(style.id, style.file)).locale,
   );
   const { items, words, partial } = readFile(options.library, options.from);
-  const works = new Map(items.map(({ key, record }) => [key, toCsl(key, record)]));
+  const works = new Map(items.map(({ key, record }) => [key, itemOf(key, record)]));
   const { bytes, missing, citations, left } = reading(file, () =>
     printed(kind, bytesOf(file), printer.text(), works, { notes: isNote }),
   );

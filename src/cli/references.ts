@@ -21,7 +21,7 @@ import {
   type ReadableName,
   type WriteItem,
 } from '../lib/core/formats';
-import { makeCitekey, toCsl } from '../lib/core/source';
+import { itemOf, makeCitekey } from '../lib/core/source';
 import { fold, squash } from '../lib/core/text';
 import { readReferences } from '../lib/reading/references';
 import { localeTree, styleTree } from '../lib/reading/styles';
@@ -105,11 +105,13 @@ interface Catalogue {
   locales: Record<string, string>;
 }
 
+let known: Catalogue | undefined;
+
 function catalogue(): Catalogue {
   try {
-    return JSON.parse(
+    return (known ??= JSON.parse(
       readFileSync(fileURLToPath(new URL('../catalogue.json', import.meta.url)), 'utf8'),
-    ) as Catalogue;
+    ) as Catalogue);
   } catch {
     throw new Unusable('The style catalogue is not built. Run npm run build in this checkout.');
   }
@@ -162,7 +164,7 @@ export function cite(
   const { lang, printer } = printerFor(style, options.locale);
   if (!style.hasList) throw new Unusable(`The style ${style.id} has no reference list.`);
   const { items, words, partial } = readFile(file, options.from);
-  const list = printer.list(items.map(({ key, record }) => toCsl(key, record)));
+  const list = printer.list(items.map(({ key, record }) => itemOf(key, record)));
   const nothing = list.entries.filter((e) => e.runs.length === 0).map((e) => `${e.id}: nothing prints`);
   return {
     data: document(list, lang),

@@ -1,8 +1,11 @@
 /** The built command line, run as a person runs it. Outside: pandoc reads the CSL-JSON it writes. Needs a build. */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import Module from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setFlagsFromString } from 'node:v8';
+import { Script } from 'node:vm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { DOCUMENTS } from '../../stand-ins/documents';
 import { SITES } from '../../stand-ins/sites';
@@ -149,6 +152,14 @@ describe('retexa convert, cite, styles, check', () => {
     const { status, stderr } = run('convert', at('lossy.json'), '--to', 'ris');
     expect(status).toBe(1);
     expect(stderr).toContain('x: original-date: RIS has no tag for this date');
+  });
+  it('takes the code that was kept for it, and does without under an engine with other flags', () => {
+    const plain = spawnSync('node', ['--no-opt', 'build/cli/retexa.js', 'cite', bib(), '--style', 'apa'], { encoding: 'utf8' }); // prettier-ignore
+    expect(plain.stdout).toBe(run('cite', bib(), '--style', 'apa').stdout);
+    const file = 'build/cli/commands.cjs';
+    setFlagsFromString('--interrupt-budget=1000000');
+    const script = new Script(Module.wrap(readFileSync(file, 'utf8')), { cachedData: readFileSync(`${file}.code`) }); // prettier-ignore
+    expect(script.cachedDataRejected).toBe(false);
   });
   it('cites as text, HTML, RTF, Markdown and LaTeX', () => {
     const printed = (as: string) => run('cite', bib(), '--style', 'apa', '--as', as).stdout;

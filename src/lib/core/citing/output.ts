@@ -20,22 +20,21 @@ const HANG = 4;
 const widthOf = (word: string) => (/[\ud800-\udfff]/.test(word) ? [...word].length : word.length);
 
 function hung(text: string): string {
-  const lines: string[] = [];
-  let line = '';
-  let wide = 0;
-  for (const [i, word] of text.split(' ').entries()) {
-    const more = widthOf(word);
-    if (i > 0 && wide + 1 + more <= COLUMNS - (lines.length > 0 ? HANG : 0)) {
-      line += ` ${word}`;
-      wide += 1 + more;
-      continue;
-    }
-    if (i > 0) lines.push(line);
-    line = word;
-    wide = more;
+  let lines = '';
+  let begin = 0;
+  let wide = -1;
+  for (let from = 0; from <= text.length;) {
+    const blank = text.indexOf(' ', from);
+    const to = blank < 0 ? text.length : blank;
+    const more = widthOf(text.slice(from, to));
+    if (wide >= 0 && wide + 1 + more > COLUMNS - (begin > 0 ? HANG : 0)) {
+      lines += `${text.slice(begin, from - 1)}\n${' '.repeat(HANG)}`;
+      begin = from;
+      wide = more;
+    } else wide += 1 + more;
+    from = to + 1;
   }
-  lines.push(line);
-  return lines.join(`\n${' '.repeat(HANG)}`);
+  return lines + text.slice(begin);
 }
 
 /** Writes a list in order: what each kind of paragraph becomes is up to the format. */
@@ -47,11 +46,13 @@ function paragraphs(
     annotation(text: string): string;
   },
 ): string[] {
-  return list.entries.flatMap((e) => [
-    ...(e.heading ? [write.heading(withoutControls(e.heading))] : []),
-    write.entry(e),
-    ...(e.annotations ?? []).map((a) => write.annotation(withoutControls(a.text))),
-  ]);
+  const out: string[] = [];
+  for (const e of list.entries) {
+    if (e.heading) out.push(write.heading(withoutControls(e.heading)));
+    out.push(write.entry(e));
+    for (const a of e.annotations ?? []) out.push(write.annotation(withoutControls(a.text)));
+  }
+  return out;
 }
 
 /**

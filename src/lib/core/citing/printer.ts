@@ -128,12 +128,14 @@ function withoutEdtf({ edtf: _said, ...parts }: CslDate): CslDate {
 
 /** Dates as the processor takes them: parts alone, both ends of a range told equally far, a last end of 0 for one that goes on. */
 export function withPlainDates(item: CslItem): Item {
-  const plain: Record<string, unknown> = { ...item };
-  for (const variable of DATE_VARIABLES) {
+  const plain: Record<string, unknown> = Object.assign(Object.create(null) as object, item);
+  for (let i = 0; i < DATE_VARIABLES.length; i++) {
+    const variable = DATE_VARIABLES[i]!;
     const date = item[variable];
     if (!date) continue;
     const parts = date.edtf === undefined ? date : withoutEdtf(date);
-    const [from, to] = parts['date-parts'] ?? [];
+    const from = parts['date-parts']?.[0];
+    const to = parts['date-parts']?.[1];
     if (isOpenRange(date))
       plain[variable] = { ...parts, 'date-parts': [...(parts['date-parts'] ?? []), [0]] };
     else if (from && to && from.length !== to.length) {

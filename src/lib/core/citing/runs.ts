@@ -29,7 +29,8 @@ export function runsOfLeaves(
   let last: Run | undefined;
   let before: Frame | undefined;
   let display: Frame | undefined;
-  for (const { frame, text } of leaves) {
+  for (let i = 0; i < leaves.length; i++) {
+    const { frame, text } = leaves[i]!;
     if (last && frame === before) {
       last.text += text;
       continue;
@@ -74,7 +75,10 @@ const sameLook = (a: Run, b: Run): boolean =>
 
 /** In one line, without blanks at its ends. The runs are changed. */
 function trimmed(runs: Run[]): Run[] {
-  for (const run of runs) if (BREAK.test(run.text)) run.text = run.text.replace(/[\r\n]+\s*/g, ' ');
+  for (let i = 0; i < runs.length; i++) {
+    const run = runs[i]!;
+    if (BREAK.test(run.text)) run.text = run.text.replace(/[\r\n]+\s*/g, ' ');
+  }
   if (runs[0]) runs[0].text = runs[0].text.trimStart();
   const last = runs[runs.length - 1];
   if (last) last.text = last.text.trimEnd();
@@ -88,9 +92,9 @@ export const writable = (runs: Run[]): Run[] =>
 
 /** The text of runs, without any look. */
 export function runsToText(runs: Run[]): string {
-  return writable(runs)
-    .map((r) => r.text)
-    .join('');
+  let text = '';
+  for (let i = 0; i < runs.length; i++) text += runs[i]!.text;
+  return withoutControls(text);
 }
 
 const ADDRESS = /https?:\/\/[^\s<>"]+[^\s<>".,;)]/g;

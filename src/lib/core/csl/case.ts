@@ -24,37 +24,53 @@ const ONLY_BEFORE: Record<string, string> = {
 export const isEnglish = (lang: string | undefined) => lang === undefined || /^en\b/i.test(lang);
 
 interface Letters {
-  /** The text, a unit of UTF-16 each; what it becomes stands in its place. */
-  units: string[];
-  /** Which keep their case. */
-  kept: boolean[];
   text: string;
+  /** Of each unit of UTF-16, whether it keeps its case; nothing where none does. */
+  kept: boolean[] | undefined;
+  /** Units that become others, by where they stand, in order. */
+  at: number[];
+  to: string[];
 }
 
 function lettersOf(nodes: Node[]): Letters {
-  const units: string[] = [];
+  const only = nodes[0];
+  if (nodes.length === 1 && typeof only === 'string') return { text: only, kept: undefined, at: [], to: [] };
   const kept: boolean[] = [];
+  let text = '';
   const go = (node: Node, nocase: boolean) => {
-    if (typeof node === 'string')
-      for (const unit of node.split('')) {
-        units.push(unit);
-        kept.push(nocase);
-      }
-    else for (const kid of node.kids) go(kid, nocase || node.nocase === true);
+    if (typeof node === 'string') {
+      text += node;
+      for (let i = 0; i < node.length; i++) kept.push(nocase);
+    } else for (const kid of node.kids) go(kid, nocase || node.nocase === true);
   };
   for (const node of nodes) go(node, false);
-  return { units, kept, text: units.join('') };
+  return { text, kept, at: [], to: [] };
 }
 
-function putBack(nodes: Node[], units: string[]): Node[] {
-  let at = 0;
+/** Nodes with the letters that became others in their places. */
+function putBack(nodes: Node[], { at, to }: Letters): Node[] {
+  let from = 0;
+  let next = 0;
   const go = (node: Node): Node => {
     if (typeof node !== 'string') return { ...node, kids: node.kids.map(go) };
-    const text = units.slice(at, at + node.length).join('');
-    at += node.length;
+    const end = from + node.length;
+    let text = '';
+    let done = from;
+    for (; next < at.length && at[next]! < end; next++) {
+      text += node.slice(done - from, at[next]! - from) + to[next]!;
+      done = at[next]! + 1;
+    }
+    text += node.slice(done - from);
+    from = end;
     return text;
   };
   return nodes.map(go);
+}
+
+/** Puts something in place of one unit, behind those before it that were changed. */
+function change(letters: Letters, at: number, to: string): void {
+  letters.at.push(at);
+  letters.to.push(to);
 }
 
 const upper = (text: string, lang?: string) =>
@@ -72,29 +88,41 @@ function capitalise(letters: Letters, from: number, word: string, lang?: string)
     const unit = word[i]!;
     if (/\d/.test(unit)) return;
     if (!LETTER.test(unit) && !/[\ud800-\udfff]/.test(unit)) continue;
-    if (!letters.kept[from + i] && !hasCapital(word)) letters.units[from + i] = upper(unit, lang);
+    if (!letters.kept?.[from + i] && !hasCapital(word)) change(letters, from + i, upper(unit, lang));
     return;
   }
 }
 
 function small(letters: Letters, from: number, to: number, lang?: string): void {
-  for (let i = from; i < to; i++) if (!letters.kept[i]) letters.units[i] = lower(letters.units[i]!, lang);
+  for (let i = from; i < to; i++) if (!letters.kept?.[i]) change(letters, i, lower(letters.text[i]!, lang));
 }
+
+const PLAIN_WORD = /^[A-Za-z]+$/;
+
+/** What the text before a word ends in, a closing quotation mark and blanks passed over. */
+function markBefore(text: string, at: number): string {
+  let end = at - 1;
+  while (end > 0 && BLANK.test(text[end]!)) end--;
+  const mark = text[end]!;
+  return end > 0 && '”’"\''.includes(mark) ? text[end - 1]! : mark;
+}
+const BLANK = /\s/;
 
 function titleCase(letters: Letters): void {
   const { text } = letters;
   const words = [...text.matchAll(WORD)];
   words.forEach((m, i) => {
     const from = m.index;
-    const [whole] = m;
-    const bare = whole.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '').toLowerCase();
+    const whole = m[0];
+    const bare = (
+      PLAIN_WORD.test(whole) ? whole : whole.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '')
+    ).toLowerCase();
     const before = text[from - 1];
     const after = text[from + whole.length];
     const joinedBefore = before === '-';
     const joinedAfter = after === '-';
-    const leading = text.slice(0, from).trimEnd();
-    const first =
-      i === 0 || /[:?!][”’"']?$/.test(leading) || (/[.][”’"']?$/.test(leading) && hasCapital(whole));
+    const mark = i === 0 ? '' : markBefore(text, from);
+    const first = i === 0 || ':?!'.includes(mark) || (mark === '.' && hasCapital(whole));
     const last = i === words.length - 1;
     const next = words[i + 1]?.[0].toLowerCase();
     const smallWord = SMALL.has(bare) && (ONLY_BEFORE[bare] === undefined || ONLY_BEFORE[bare] === next);
@@ -120,11 +148,11 @@ export function inCase(nodes: Node[], wanted: TextCase | undefined, lang: string
     if (word === undefined || hasCapital(word)) return nodes;
   }
   const letters = lettersOf(nodes);
-  if (letters.text === '') return nodes;
-  const { text, units, kept } = letters;
+  const { text, kept } = letters;
+  if (text === '') return nodes;
   if (wanted === 'uppercase') {
-    for (let i = 0; i < units.length; i++) if (!kept[i]) units[i] = upper(units[i]!, lang);
-  } else if (wanted === 'lowercase') small(letters, 0, units.length, lang);
+    for (let i = 0; i < text.length; i++) if (!kept?.[i]) change(letters, i, upper(text[i]!, lang));
+  } else if (wanted === 'lowercase') small(letters, 0, text.length, lang);
   else if (wanted === 'capitalize-first') {
     const m = /\S+/.exec(text);
     if (m) capitalise(letters, m.index, m[0], lang);
@@ -133,10 +161,10 @@ export function inCase(nodes: Node[], wanted: TextCase | undefined, lang: string
   else if (wanted === 'sentence') {
     const m = /\p{L}/u.exec(text);
     if (m) {
-      small(letters, m.index + 1, units.length, lang);
       const word = /^[^\s]+/.exec(text.slice(m.index))![0];
-      if (!kept[m.index] && !hasCapital(word)) units[m.index] = upper(units[m.index]!, lang);
+      if (!kept?.[m.index] && !hasCapital(word)) change(letters, m.index, upper(text[m.index]!, lang));
+      small(letters, m.index + 1, text.length, lang);
     }
   } else titleCase(letters);
-  return putBack(nodes, units);
+  return letters.at.length === 0 ? nodes : putBack(nodes, letters);
 }

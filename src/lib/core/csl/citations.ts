@@ -146,7 +146,7 @@ export function capitalised(nodes: Node[]): Node[] {
 }
 
 function beginsWithTerm(nodes: Node[]): boolean {
-  const [first] = nodes;
+  const first = nodes[0];
   if (first === undefined || typeof first === 'string') return false;
   return first.kind === 'term' || beginsWithTerm(first.kids);
 }

@@ -13,9 +13,12 @@ function groupPart(tree: Tree, around: Compiling): Part {
   const dress = dressOf(tree.attrs, c.locale);
   return (scope) => {
     const nodes = asOne(parts, scope);
-    return nodes.length === 0 ? undefined : dress(joined(nodes, delimiter), scope);
+    return nodes === NOTHING ? undefined : dress(joined(nodes, delimiter), scope);
   };
 }
+
+/** What parts give that print nothing, as most parts of a style do of most works. It is not to be changed. */
+const NOTHING: Node[] = [];
 
 /**
  * Parts that print together or not at all: nothing when they ask for variables and all of those are empty. What prints
@@ -26,11 +29,11 @@ function asOne(parts: Part[], scope: Scope): Node[] {
   scope.called = false;
   scope.found = false;
   const nodes = printAll(parts, scope);
-  const nothing = nodes.length === 0 || (scope.called && !scope.found);
+  const nothing = nodes === NOTHING || (scope.called && !scope.found);
   scope.called = called || scope.called || !nothing;
   // Names that a citation leaves out print nothing, and are there all the same.
   scope.found ||= found || !nothing;
-  return nothing ? [] : nodes;
+  return nothing ? NOTHING : nodes;
 }
 
 /** The first part that prints, and no other. */
@@ -39,18 +42,20 @@ function firstOf(parts: Part[], scope: Scope): Node[] {
     const node = part(scope);
     if (node !== undefined && !isEmpty(node)) return [node];
   }
-  return [];
+  return NOTHING;
 }
 
 function printAll(parts: Part[], scope: Scope): Node[] {
-  const nodes: Node[] = [];
-  for (const part of parts) {
-    const node = part(scope);
+  let nodes: Node[] | undefined;
+  for (let i = 0; i < parts.length; i++) {
+    const node = parts[i]!(scope);
     if (node === undefined || isEmpty(node)) continue;
-    if (typeof node !== 'string' && node.spliced) nodes.push(...node.kids);
+    const spliced = typeof node !== 'string' && node.spliced;
+    if (nodes === undefined) nodes = spliced ? [...node.kids] : [node];
+    else if (spliced) nodes.push(...node.kids);
     else nodes.push(node);
   }
-  return nodes;
+  return nodes ?? NOTHING;
 }
 
 /** Parts that are compiled when they are first asked for: of what a style says of all kinds of works, a list needs a part. */
@@ -59,26 +64,36 @@ function whenAsked(trees: Tree[], c: Compiling): () => Part[] {
   return () => (made ??= trees.map((tree) => compile(tree, c)));
 }
 
+/** Several conditions as one. CSL 1.0.2, "Choose", `match`. */
+function together(tests: Test[], match: string | undefined): Test {
+  const [only] = tests;
+  if (tests.length === 1 && match !== 'none') return only!;
+  const any = (s: Scope) => {
+    for (let i = 0; i < tests.length; i++) if (tests[i]!(s)) return true;
+    return false;
+  };
+  if (match === 'any') return any;
+  if (match === 'none') return (s) => !any(s);
+  return (s) => {
+    for (let i = 0; i < tests.length; i++) if (!tests[i]!(s)) return false;
+    return tests.length > 0;
+  };
+}
+
 function choosePart(tree: Tree, c: Compiling): Part {
   const branches = elements(tree).map((branch) => {
     const tests = branch.name === 'else' ? [] : testsOf(branch.attrs);
-    const { match = 'all' } = branch.attrs;
-    const met: Test =
-      branch.name === 'else'
-        ? () => true
-        : match === 'any'
-          ? (s) => tests.some((t) => t(s))
-          : match === 'none'
-            ? (s) => !tests.some((t) => t(s))
-            : (s) => tests.length > 0 && tests.every((t) => t(s));
+    const met = branch.name === 'else' ? () => true : together(tests, branch.attrs.match);
     return { met, parts: whenAsked(elements(branch), c), branch };
   });
   return (scope) => {
-    for (const { met, parts, branch } of branches) {
+    for (let i = 0; i < branches.length; i++) {
+      const { met, parts, branch } = branches[i]!;
       if (!met(scope)) continue;
       const printed = c.alternatives ? firstOf(parts(), scope) : printAll(parts(), scope);
+      if (printed === NOTHING) return undefined;
       const nodes = c.traced ? printed.map((node) => piece([node], { from: branch })) : printed;
-      return nodes.length === 0 ? undefined : nodes.length === 1 ? nodes[0] : piece(nodes, { spliced: true });
+      return nodes.length === 1 ? nodes[0] : { kids: nodes, spliced: true };
     }
     return undefined;
   };
@@ -94,7 +109,7 @@ export function macroPart(name: string, around: Compiling): Part {
   const parts = whenAsked(elements(tree), c);
   const made: Part = (scope) => {
     const nodes = asOne(parts(), scope);
-    return nodes.length === 0 ? undefined : nodes.length === 1 ? nodes[0] : piece(nodes);
+    return nodes === NOTHING ? undefined : nodes.length === 1 ? nodes[0] : { kids: nodes };
   };
   c.made.set(name, made);
   return made;

@@ -1,4 +1,4 @@
-import { rawValue, valueOf, type Attrs } from './elements';
+import { rawOf, valueOf, type Attrs } from './elements';
 import { dateIn, DATE_VARIABLES, NAME_VARIABLES, namesIn } from './item';
 import { isNumeric } from './numbers';
 import { IBID, IBID_WITH_LOCATOR, SUBSEQUENT, type Scope } from './scope';
@@ -16,7 +16,10 @@ export function testsOf(attrs: Attrs): Test[] {
   const types = (attrs.type ?? '').split(/\s+/).filter(Boolean);
   if (types.length) tests.push((s) => types.includes(s.item.type));
   each('variable', hasValue);
-  each('is-numeric', (variable) => (s) => isNumeric(valueOf(s, variable)));
+  each('is-numeric', (variable) => {
+    const value = valueOf(variable);
+    return (s) => isNumeric(value(s));
+  });
   each('is-uncertain-date', (variable) => (s) => dateIn(s.item, variable)?.uncertain === true);
   const labels = (attrs.locator ?? '').split(/\s+(?!verbo)/).filter(Boolean);
   if (labels.length)
@@ -54,5 +57,6 @@ function positionTest(position: string): Test {
 function hasValue(variable: string): Test {
   if (NAME_VARIABLES.has(variable)) return (s) => namesIn(s.item, variable).length > 0;
   if (DATE_VARIABLES.has(variable)) return (s) => dateIn(s.item, variable) !== undefined;
-  return (s) => rawValue(s, variable) !== '';
+  const raw = rawOf(variable);
+  return (s) => raw(s) !== '';
 }

@@ -73,6 +73,8 @@ function noPeriods(nodes: Node[]): Node[] {
 /** Puts around what is printed what an element says; what stands `beside` it comes within its affixes alone. */
 export interface Dress {
   (kids: Node[], scope: Scope, field?: string, beside?: Node): Node | undefined;
+  /** It puts nothing around. */
+  bare?: boolean;
 }
 
 /**
@@ -87,7 +89,7 @@ export function dressOf(attrs: Attrs, locale: Locale, words = false): Dress {
   const display = attrs.display as Display | undefined;
   const { prefix, suffix } = attrs;
   const plain = !look && !textCase && !strip && !quoted && !display;
-  return (given, scope, field, beside) => {
+  const dress: Dress = (given, scope, field, beside) => {
     let kids = given;
     if (plain && !field && kids.length === 1) return affixed(kids[0]!, prefix, suffix);
     if (strip) kids = noPeriods(kids);
@@ -101,6 +103,8 @@ export function dressOf(attrs: Attrs, locale: Locale, words = false): Dress {
     const out = affixed(node, prefix, suffix);
     return display ? piece([out], { display }) : out;
   };
+  dress.bare = plain && !prefix && !suffix;
+  return dress;
 }
 
 /** The language letters are cased in; title case wants both style and work to be English. */
@@ -111,24 +115,26 @@ export function languageFor(scope: Scope, textCase: TextCase): string | undefine
   return language && /^[a-z]{2}(?:-|$)/i.test(language) ? language : lang;
 }
 
-/** A value of a variable as it stands, or nothing when it has been spent. */
-export function valueOf(scope: Scope, variable: string): string {
-  return scope.spent?.has(variable) ? '' : rawValue(scope, variable);
-}
-
-export function rawValue(scope: Scope, variable: string): string {
+/** A value as it stands in the work or the citation, spent or not; looked up by the name of its variable once for all works. */
+export function rawOf(variable: string): (scope: Scope) => string {
   switch (variable) {
     case 'locator':
-      return scope.cite?.locator === undefined ? '' : String(scope.cite.locator).trim();
+      return (scope) => (scope.cite?.locator === undefined ? '' : String(scope.cite.locator).trim());
     case 'citation-number':
-      return scope.number === undefined ? '' : String(scope.number);
+      return (scope) => (scope.number === undefined ? '' : String(scope.number));
     case 'first-reference-note-number':
-      return scope.firstNote === undefined ? '' : String(scope.firstNote);
+      return (scope) => (scope.firstNote === undefined ? '' : String(scope.firstNote));
     case 'year-suffix':
-      return scope.yearSuffix ?? '';
+      return (scope) => scope.yearSuffix ?? '';
     default:
-      return textIn(scope.item, variable);
+      return (scope) => textIn(scope.item, variable);
   }
+}
+
+/** A value as it stands, or nothing when it has been spent. */
+export function valueOf(variable: string): (scope: Scope) => string {
+  const raw = rawOf(variable);
+  return (scope) => (scope.spent?.has(variable) ? '' : raw(scope));
 }
 
 export const asked = (scope: Scope, found: boolean) => {

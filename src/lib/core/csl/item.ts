@@ -46,12 +46,12 @@ export const NUMBER_VARIABLES = new Set<string>([
 ]);
 
 /** Older and common names of variables. */
-const ALIASES: Record<string, string> = {
-  'title-short': 'shortTitle',
-  'container-title-short': 'journalAbbreviation',
-  event: 'event-title',
-  'event-title': 'event',
-};
+const ALIASES = new Map([
+  ['title-short', 'shortTitle'],
+  ['container-title-short', 'journalAbbreviation'],
+  ['event', 'event-title'],
+  ['event-title', 'event'],
+]);
 
 const asText = (value: unknown): string =>
   typeof value === 'string' ? value : typeof value === 'number' ? String(value) : '';
@@ -60,7 +60,7 @@ const asText = (value: unknown): string =>
 export function textIn(item: Item, variable: string): string {
   const text = asText(item[variable]);
   if (text !== '') return text;
-  const other = ALIASES[variable];
+  const other = ALIASES.get(variable);
   if (other !== undefined) return asText(item[other]);
   if (variable === 'page-first') {
     const page = textIn(item, 'page');

@@ -67,14 +67,16 @@ export function leavesOf(nodes: Node[], locale: Locale): Leaf[] {
       leaves.push({ text: close, frame: inner, quote: 'close' });
       return;
     }
-    for (const kid of node.kids) go(kid, inner, depth, text, node);
+    for (let i = 0; i < node.kids.length; i++) go(node.kids[i]!, inner, depth, text, node);
   };
-  for (const node of nodes) go(node, undefined, 0);
+  for (let i = 0; i < nodes.length; i++) go(nodes[i]!, undefined, 0);
   settle(leaves, locale);
   const out: Leaf[] = [];
-  for (const leaf of leaves)
+  for (let i = 0; i < leaves.length; i++) {
+    const leaf = leaves[i]!;
     if (RAISED.test(leaf.text)) out.push(...raised(leaf));
     else if (leaf.text !== '') out.push(leaf);
+  }
   return out;
 }
 

@@ -116,7 +116,8 @@ export function openLocale(trees: Tree[], lang: string): Locale {
   const termAt = (key: string) => nearest(({ terms }) => terms.get(key));
   const ordinals = all.find((layer) => layer.ordinals.size > 0)?.ordinals;
   const option = (name: string) => nearest(({ options }) => options[name]);
-  const known = new Map<string, string | undefined>();
+  /** Terms without a gender by their name and form, as they were found. */
+  const known = new Map<string, Map<TermForm, Term | undefined>>();
   const find = (name: string, form: TermForm, gender: string): Term | undefined => {
     for (let f: TermForm | undefined = form; f; f = NEXT[f]) {
       const found = termAt(`${name}|${f}|${gender}`) ?? (gender ? termAt(`${name}|${f}|`) : undefined);
@@ -125,12 +126,11 @@ export function openLocale(trees: Tree[], lang: string): Locale {
     return undefined;
   };
   const term: Locale['term'] = (name, form = 'long', plural = false, gender) => {
-    const key = `${name}|${form}|${plural ? 1 : 0}|${gender ?? ''}`;
-    if (known.has(key)) return known.get(key);
-    const found = find(name, form, gender ?? '');
-    const text = found && (plural ? found.multiple : found.single);
-    known.set(key, text);
-    return text;
+    let forms = known.get(name);
+    if (!forms) known.set(name, (forms = new Map<TermForm, Term | undefined>()));
+    let found = gender ? find(name, form, gender) : forms.get(form);
+    if (!found && !gender && !forms.has(form)) forms.set(form, (found = find(name, form, '')));
+    return found && (plural ? found.multiple : found.single);
   };
   const ordinalSuffix = (number: number, gender?: Gender): string => {
     // Some languages have no form that is neither.

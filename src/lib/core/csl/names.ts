@@ -41,11 +41,18 @@ export const INITIALS_ALONE = 3;
 export type Precedes = 'contextual' | 'after-inverted-name' | 'always' | 'never';
 
 /** A name in letters of the West, which put a blank between its parts. */
-const ROMANESQUE =
-  /^[\p{Script=Latin}\p{Script=Cyrillic}\p{Script=Greek}\p{Script=Hebrew}\p{Script=Arabic}\p{Script=Armenian}\p{Script=Georgian}\p{Script=Devanagari}\p{Script=Thai}\p{Script=Inherited}\p{Script=Common}\s]*$/u;
-const IDEOGRAPHS = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]/u;
+const isRomanesque = (text: string): boolean =>
+  /^[\p{Script=Latin}\p{Script=Cyrillic}\p{Script=Greek}\p{Script=Hebrew}\p{Script=Arabic}\p{Script=Armenian}\p{Script=Georgian}\p{Script=Devanagari}\p{Script=Thai}\p{Script=Inherited}\p{Script=Common}\s]*$/u.test(
+    text,
+  );
 
-const isEastern = (name: NameValue) => IDEOGRAPHS.test(`${name.family ?? ''}${name.given ?? ''}`);
+/** Letters of the East all stand behind this one; looking for scripts takes long. */
+const MAY_BE_EASTERN = /[\u1100-\uffff]/;
+
+function isEastern({ family = '', given = '' }: NameValue): boolean {
+  if (!MAY_BE_EASTERN.test(family) && !MAY_BE_EASTERN.test(given)) return false;
+  return /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}]/u.test(family + given);
+}
 
 const CAPITAL = /\p{Lu}/u;
 
@@ -146,8 +153,6 @@ function beside(a: Node[], b: Node[], textA: string): Node[] {
   return [...a, /[\u2019'`\u2010-]$/.test(textA) ? '' : ' ', ...b];
 }
 
-const rich = richText;
-
 /**
  * One name as a style writes it. `level` is how far the given name is told: 0 as the style has it, 1 its initials, 2 the
  * whole. CSL 1.0.2, "Name-part Order".
@@ -160,7 +165,8 @@ export function nameNode(
   lang: string,
   sorting: boolean,
 ): Node {
-  if (name.literal !== undefined && !name.family) return partNode(rich(name.literal), options.family, lang);
+  if (name.literal !== undefined && !name.family)
+    return partNode(richText(name.literal), options.family, lang);
   const family = name.family ?? '';
   let given = name.given ?? '';
   const dropping = name['dropping-particle'] ?? '';
@@ -168,72 +174,77 @@ export function nameNode(
   // Where initials take no point, neither does "Jr".
   const bare = options.initializeWith !== undefined && !options.initializeWith.includes('.');
   const suffix = bare ? (name.suffix ?? '').replace(/\./g, '') : (name.suffix ?? '');
+  const eastern = isEastern(name);
   const short = options.form === 'short' && level === 0;
   const shortened = options.initializeWith !== undefined ? level < 2 : level === INITIALS_ALONE;
-  if (given && shortened && !isEastern(name)) given = initialsKept(given, options);
-  else if (given && options.initializeWith !== undefined && !isEastern(name) && level === 2)
-    given = given.replace(/(\p{Lu})\.(?=\p{Lu}\.)/gu, '$1. ');
-  const familyPart = (text: string) => (text ? [partNode(rich(text), options.family, lang)] : []);
-  const givenPart = (text: string) => (text ? [partNode(rich(text), options.given, lang)] : []);
-  const particle = (text: string, part: NamePart | undefined) =>
-    text
-      ? [
-          partNode(
-            [text.replace(/'/g, '\u2019')],
-            part && {
-              ...(part.look ? { look: part.look } : {}),
-              ...(part.textCase ? { textCase: part.textCase } : {}),
-            },
-            lang,
-          ),
-        ]
-      : [];
-  const around = (nodes: Node[], part: NamePart | undefined): Node[] =>
-    nodes.length && (part?.prefix || part?.suffix)
-      ? [affixed(nodes.length === 1 ? nodes[0]! : piece(nodes), part.prefix, part.suffix)]
-      : nodes;
-  if (!family) return piece(around(givenPart(name.given ?? ''), options.given));
-  if (isEastern(name)) {
-    if (short) return piece(around(familyPart(family), options.family));
-    const parts = [...around(familyPart(family), options.family)];
-    if (given)
-      parts.push(...(ROMANESQUE.test(given) ? [' '] : []), ...around(givenPart(given), options.given));
-    return piece(parts);
-  }
-  // In a key to sort by, a particle is a word, also where an apostrophe joins it to the name.
-  const keptFamily = () => beside(particle(kept, options.family), familyPart(family), sorting ? '' : kept);
-  const demotedInKeys = sorting && options.demote !== 'never';
-  if (short && inverted && kept && options.demote === 'display-and-sort')
-    return piece([
-      ...around(familyPart(family), options.family),
-      options.sortSeparator,
-      ...particle(kept, options.family),
-    ]);
-  if (short) return piece(around(keptFamily(), options.family));
-  if (isOn(name['static-ordering'])) {
-    const parts = around(keptFamily(), options.family);
-    return piece(given ? [...parts, ' ', ...around(givenPart(given), options.given)] : parts);
+  if (given && !eastern) {
+    if (shortened) given = initialsKept(given, options);
+    else if (options.initializeWith !== undefined && level === 2)
+      given = given.replace(/(\p{Lu})\.(?=\p{Lu}\.)/gu, '$1. ');
   }
   const { sortSeparator } = options;
+  if (!family) return piece(around(partNodes(name.given ?? '', options.given, lang), options.given));
+  const familyNodes = partNodes(family, options.family, lang);
+  if (eastern) {
+    const parts = around(familyNodes, options.family);
+    if (short || !given) return piece(parts);
+    const behind = around(partNodes(given, options.given, lang), options.given);
+    return piece(isRomanesque(given) ? [...parts, ' ', ...behind] : [...parts, ...behind]);
+  }
+  const particle = kept ? particleNodes(kept, options.family, lang) : NONE;
+  // In a key to sort by, a particle is a word, also where an apostrophe joins it to the name.
+  const keptFamily = beside(particle, familyNodes, sorting ? '' : kept);
+  if (short)
+    return piece(
+      inverted && kept && options.demote === 'display-and-sort'
+        ? [...around(familyNodes, options.family), sortSeparator, ...particle]
+        : around(keptFamily, options.family),
+    );
+  const givenNodes = given ? partNodes(given, options.given, lang) : NONE;
+  if (isOn(name['static-ordering'])) {
+    const parts = around(keptFamily, options.family);
+    return piece(given ? [...parts, ' ', ...around(givenNodes, options.given)] : parts);
+  }
+  const dropped = dropping ? particleNodes(dropping, options.given, lang) : NONE;
   if (inverted || sorting) {
-    const demoted = options.demote === 'display-and-sort' || demotedInKeys;
-    const head = around(demoted ? familyPart(family) : keptFamily(), options.family);
-    let tail = givenPart(given);
-    tail = beside(tail, particle(dropping, options.given), given);
-    if (demoted) tail = beside(tail, particle(kept, options.family), dropping || given);
+    const demoted = options.demote === 'display-and-sort' || (sorting && options.demote !== 'never');
+    let tail = beside(givenNodes, dropped, given);
+    if (demoted) tail = beside(tail, particle, dropping || given);
     tail = around(tail, options.given);
-    const out: Node[] = [...head];
+    const out = [...around(demoted ? familyNodes : keptFamily, options.family)];
     if (tail.length) out.push(sortSeparator, ...tail);
     if (suffix) out.push(sortSeparator, suffix);
     return piece(out);
   }
-  const out: Node[] = [];
-  if (given) out.push(...around(givenPart(given), options.given), ' ');
-  let surname = beside(particle(dropping, options.given), keptFamily(), dropping);
+  let surname = beside(dropped, keptFamily, dropping);
   if (suffix) surname = [...surname, isOn(name['comma-suffix']) ? ', ' : ' ', suffix];
-  out.push(...around(surname, options.family));
-  return piece(out);
+  surname = around(surname, options.family);
+  return piece(given ? [...around(givenNodes, options.given), ' ', ...surname] : surname);
 }
+
+const NONE: Node[] = [];
+
+/** A part of a name, as a style has its letters. */
+const partNodes = (text: string, part: NamePart | undefined, lang: string): Node[] =>
+  text ? [partNode(richText(text), part, lang)] : NONE;
+
+/** A particle, which looks as the part of the name it belongs to and has none of its affixes. */
+const particleNodes = (text: string, part: NamePart | undefined, lang: string): Node[] => [
+  partNode(
+    [text.replace(/'/g, '\u2019')],
+    part && {
+      ...(part.look ? { look: part.look } : {}),
+      ...(part.textCase ? { textCase: part.textCase } : {}),
+    },
+    lang,
+  ),
+];
+
+/** A part of a name between its affixes. */
+const around = (nodes: Node[], part: NamePart | undefined): Node[] =>
+  nodes.length && (part?.prefix || part?.suffix)
+    ? [affixed(nodes.length === 1 ? nodes[0]! : piece(nodes), part.prefix, part.suffix)]
+    : nodes;
 
 /** A name as it is told apart from others: its family name with what belongs to it, then initials, then all. */
 export function nameKeys(name: NameValue): NameKeys {
@@ -309,10 +320,10 @@ export function listNode(
     rule === 'always' || (rule === 'contextual' && contextual) || (rule === 'after-inverted-name' && before);
   if (shown < total) {
     if (shown === 0) return [];
-    nodes.forEach((n, i) => {
-      if (i) out.push(delimiter);
-      out.push(wrap(n));
-    });
+    for (let i = 0; i < nodes.length; i++) {
+      if (i > 0) out.push(delimiter);
+      out.push(wrap(nodes[i]!));
+    }
     if (last !== undefined) {
       out.push(delimiter, '\u2026 ', wrap(last));
       return out;
@@ -323,7 +334,7 @@ export function listNode(
     out.push(look.etAlLook ? piece([look.etAlTerm], { look: look.etAlLook }) : look.etAlTerm);
     return out;
   }
-  nodes.forEach((n, i) => {
+  for (let i = 0; i < nodes.length; i++) {
     if (i > 0) {
       if (i === shown - 1 && look.and !== undefined) {
         const with_ = precedes(options.precedesLast, shown > 2, inverted[i - 1]!);
@@ -335,7 +346,7 @@ export function listNode(
         out.push(with_ ? delimiter.replace(/\s*$/, space) : space, look.and, behind);
       } else out.push(delimiter);
     }
-    out.push(wrap(n));
-  });
+    out.push(wrap(nodes[i]!));
+  }
   return out;
 }

@@ -82,6 +82,22 @@ function nameOptions(names: Tree, name: Tree | undefined, c: Compiling): NameOpt
 const sameNames = (a: NameValue[], b: NameValue[]) =>
   a.length === b.length && a.every((n, i) => JSON.stringify(n) === JSON.stringify(b[i]));
 
+/** The names of a role that a work has. */
+interface RoleNames {
+  role: string;
+  names: NameValue[];
+}
+const NO_LISTS: RoleNames[] = [];
+
+/** Whether the editors of a work are its translators. CSL 1.0.2, "Names", `editortranslator`. */
+const areOne = (found: RoleNames[]): boolean =>
+  found.length === 2 &&
+  found
+    .map(({ role }) => role)
+    .sort()
+    .join() === 'editor,translator' &&
+  sameNames(found[0]!.names, found[1]!.names);
+
 /** Whether these are the names that are left out; only the first are. */
 function leftOut(scope: Scope): boolean {
   const out = scope.withoutNames && !scope.substituting;
@@ -166,7 +182,8 @@ export function namesPart(tree: Tree, c: Compiling): Part {
       const made = piece([node], { kind: 'name', who: n, ...(options.look ? { look: options.look } : {}) });
       return n.literal !== undefined && !n.family ? made : affixed(made, options.prefix, options.suffix);
     };
-    const nodes = names.slice(0, shown).map(print);
+    const nodes: Node[] = [];
+    for (let i = 0; i < shown; i++) nodes.push(print(names[i]!, i));
     scope.lists.push({
       names,
       shown,
@@ -190,30 +207,28 @@ export function namesPart(tree: Tree, c: Compiling): Part {
   };
 
   return (scope) => {
-    const found: { role: string; names: NameValue[] }[] = [];
-    for (const role of variables) {
+    let found = NO_LISTS;
+    for (let i = 0; i < variables.length; i++) {
+      const role = variables[i]!;
       if (scope.spent?.has(role)) continue;
       const names = namesIn(scope.item, role);
-      if (names.length) found.push({ role, names });
+      if (names.length === 0) continue;
+      if (found === NO_LISTS) found = [{ role, names }];
+      else found.push({ role, names });
     }
-    const saved = [scope.called, scope.found] as const;
+    const foundBefore = scope.found;
     let node: Node | undefined;
     if (found.length) {
       asked(scope, true);
-      const [a, b] = found;
-      const both = found.length === 2 && [a!.role, b!.role].sort().join() === 'editor,translator';
-      if (
-        both &&
-        sameNames(a!.names, b!.names) &&
-        label &&
-        locale.term('editortranslator', label.attrs.form as TermForm)
-      ) {
-        node = one(scope, 'editortranslator', a!.names);
+      const first = found[0]!;
+      if (label && areOne(found) && locale.term('editortranslator', label.attrs.form as TermForm)) {
+        node = one(scope, 'editortranslator', first.names);
       } else if (options.form === 'count') {
         const total = found.reduce((sum, f) => sum + Number(one(scope, f.role, f.names) ?? 0), 0);
         node = total ? String(total) : undefined;
         return node === undefined ? undefined : dress([node], scope);
-      } else {
+      } else if (found.length === 1) node = one(scope, first.role, first.names);
+      else {
         const lists = found.map((f) => one(scope, f.role, f.names)).filter((n): n is Node => n !== undefined);
         node = lists.length ? (lists.length === 1 ? lists[0]! : piece(joined(lists, delimiter))) : undefined;
       }
@@ -222,7 +237,8 @@ export function namesPart(tree: Tree, c: Compiling): Part {
       return node === undefined ? undefined : dress([piece([node], { kind: 'names' })], scope, undefined);
     }
     asked(scope, false);
-    for (const { part, tree: by } of substitutes) {
+    for (let i = 0; i < substitutes.length; i++) {
+      const { part, tree: by } = substitutes[i]!;
       const outer = scope.substituting;
       scope.substituting = true;
       scope.called = false;
@@ -235,14 +251,14 @@ export function namesPart(tree: Tree, c: Compiling): Part {
       if (instead !== undefined && (!isEmpty(instead) || findKind(instead, 'term'))) {
         scope.called = true;
         // Words of the style alone say nothing of the work: a macro that has no more prints nothing. Common practice.
-        scope.found ||= saved[1];
+        scope.found ||= foundBefore;
         if (leftOut(scope)) return undefined;
         const names = piece([instead], { kind: 'names' });
         return by.name === 'names' ? names : dressInstead([names], scope);
       }
     }
     scope.called = true;
-    scope.found = saved[1];
+    scope.found = foundBefore;
     // Sorted by how many there are, none comes before one.
     if (options.form !== 'count' || !scope.sorting) return undefined;
     scope.found = true;

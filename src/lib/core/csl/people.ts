@@ -40,7 +40,8 @@ export function openPeople(rule: GivenRule | undefined): People {
 
 /** The names of a work that are told apart over all works: with a rule of the first names, the first of each list. */
 function namesOf(lists: NameList[], rule: GivenRule): NameValue[] {
-  return lists.flatMap(({ names }) => (rule.startsWith('primary') ? names.slice(0, 1) : names));
+  const primary = rule.startsWith('primary');
+  return lists.flatMap(({ names }) => (primary ? names.slice(0, 1) : names));
 }
 
 /** Whole names whose telling changes where a name comes into a family or leaves it: `people` and `alike` count it. */
@@ -53,8 +54,9 @@ function* concerned(family: Family, initials: string): Generator<string> {
 /** Adds the names of a work; names the other works whose names are told otherwise from now on. */
 export function join(people: People, entry: Entry, lists: NameList[], rule: GivenRule): Entry[] {
   const others: Entry[] = [];
-  for (const name of namesOf(lists, rule)) {
-    const [key, initials, full] = nameKeys(name);
+  const names = namesOf(lists, rule);
+  for (let i = 0; i < names.length; i++) {
+    const { 0: key, 1: initials, 2: full } = nameKeys(names[i]!);
     const works = people.works.get(full);
     if (works) {
       works.add(entry);

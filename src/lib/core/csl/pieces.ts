@@ -56,7 +56,7 @@ export const piece = (kids: Node[], rest: Omit<Piece, 'kids'> = {}): Piece => ({
 export function isEmpty(node: Node | undefined): boolean {
   if (node === undefined) return true;
   if (typeof node === 'string') return node === '';
-  for (const kid of node.kids) if (!isEmpty(kid)) return false;
+  for (let i = 0; i < node.kids.length; i++) if (!isEmpty(node.kids[i])) return false;
   return true;
 }
 
@@ -64,9 +64,9 @@ export function isEmpty(node: Node | undefined): boolean {
 export function joined(nodes: Node[], delimiter: string | undefined): Node[] {
   if (!delimiter || nodes.length < 2) return nodes;
   const out: Node[] = [];
-  for (const node of nodes) {
-    if (out.length) out.push(delimiter);
-    out.push(node);
+  for (let i = 0; i < nodes.length; i++) {
+    if (i > 0) out.push(delimiter);
+    out.push(nodes[i]!);
   }
   return out;
 }
@@ -86,7 +86,7 @@ export function textOf(node: Node | undefined): string {
   if (node === undefined) return '';
   if (typeof node === 'string') return node;
   let text = '';
-  for (const kid of node.kids) text += textOf(kid);
+  for (let i = 0; i < node.kids.length; i++) text += textOf(node.kids[i]);
   return text;
 }
 
@@ -94,8 +94,8 @@ export function textOf(node: Node | undefined): string {
 export function findKind(node: Node | undefined, kind: Kind): Piece | undefined {
   if (node === undefined || typeof node === 'string') return undefined;
   if (node.kind === kind) return node;
-  for (const kid of node.kids) {
-    const found = findKind(kid, kind);
+  for (let i = 0; i < node.kids.length; i++) {
+    const found = findKind(node.kids[i], kind);
     if (found) return found;
   }
   return undefined;

@@ -130,7 +130,8 @@ export function comparing(keys: SortKey[], lang: string): Compare {
   const byWords = (x: SortValue, y: SortValue): number => {
     const most = Math.min(x.words.length, y.words.length);
     for (let i = 0; i < most; i++) {
-      const [p, q] = [x.plain[i], y.plain[i]];
+      const p = x.plain[i];
+      const q = y.plain[i];
       if (byLetter && p !== undefined && q !== undefined) {
         if (p !== q) return p < q ? -1 : 1;
         continue;

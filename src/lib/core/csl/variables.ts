@@ -29,6 +29,7 @@ export function textPart(tree: Tree, c: Compiling): Part {
   const dress = dressOf(attrs, locale);
   if (attrs.macro !== undefined) {
     const macro = c.macro(attrs.macro, c);
+    if (dress.bare) return macro;
     return (scope) => {
       const node = macro(scope);
       return node === undefined ? undefined : dress([node], scope);
@@ -60,21 +61,22 @@ export function textPart(tree: Tree, c: Compiling): Part {
       return dress([piece([text], { kind: 'suffix' })], scope);
     };
   const number = NUMBER_VARIABLES.has(variable);
+  const marked = !PLAIN.has(variable);
   const paged = variable === 'page' || variable === 'page-first';
   const translated = (TRANSLATED as readonly string[]).includes(variable) && form !== 'short';
   const isNote = c.style.attrs.class === 'note';
+  const whole = valueOf(variable);
+  const short = form === 'short' ? valueOf(`${variable}-short`) : undefined;
   return (scope) => {
     let value = '';
-    let field = variable;
-    if (form === 'short' && !scope.spent?.has(variable)) {
-      value = valueOf(scope, `${variable}-short`);
+    if (short && !scope.spent?.has(variable)) {
+      value = short(scope);
       if (!value) {
-        const full = valueOf(scope, variable);
+        const full = whole(scope);
         value = (full && scope.setting.abbreviation?.(variable, full)) || '';
       }
     }
-    if (!value) value = valueOf(scope, variable);
-    else if (variable !== 'title' && variable !== 'container-title') field = variable;
+    if (!value) value = whole(scope);
     asked(scope, value !== '');
     if (value === '') return undefined;
     spend(scope, variable);
@@ -86,13 +88,13 @@ export function textPart(tree: Tree, c: Compiling): Part {
           ? pageRanges(value, c.pageFormat, c.pageDelimiter)
           : value.replace(/(\d)\s*(?:--|-)\s*(?=\d)/g, `$1${RANGE_DELIMITER}`);
       value = value.replace(/(?<!\s)\s*&\s*/g, ` ${locale.own('and', 'symbol') ?? '&'} `);
-      return dress([piece(richText(value), { kind: 'locator' })], scope, field);
+      return dress([piece(richText(value), { kind: 'locator' })], scope, variable);
     }
     if (paged) value = pageRanges(value, c.pageFormat, c.pageDelimiter);
     else if (number) value = numberText(value, 'numeric', locale);
-    if (variable === 'citation-number') return dress([piece([value], { kind: 'number' })], scope, field);
+    if (variable === 'citation-number') return dress([piece([value], { kind: 'number' })], scope, variable);
     const beside = translated ? inBrackets(scope, variable, isNote) : undefined;
-    return dress(PLAIN.has(variable) ? [value] : richText(value), scope, field, beside);
+    return dress(marked ? richText(value) : [value], scope, variable, beside);
   };
 }
 
@@ -153,8 +155,9 @@ export function numberPart(tree: Tree, c: Compiling): Part {
   const { variable = '', form = 'numeric' } = tree.attrs;
   const { locale } = c;
   const dress = dressOf(tree.attrs, locale);
+  const valueIn = valueOf(variable);
   return (scope) => {
-    const value = valueOf(scope, variable);
+    const value = valueIn(scope);
     asked(scope, value !== '');
     if (value === '') return undefined;
     spend(scope, variable);
@@ -181,9 +184,10 @@ export function labelPart(tree: Tree, c: Compiling): Part {
   const { variable = '', form = 'long', plural = 'contextual' } = tree.attrs;
   const { locale } = c;
   const dress = dressOf(tree.attrs, locale, true);
+  const valueIn = valueOf(variable);
   return (scope) => {
     if (variable === 'locator' && ownLabel(String(scope.cite?.locator ?? ''))) return undefined;
-    const value = valueOf(scope, variable);
+    const value = valueIn(scope);
     if (value === '' && scope.sorting) return undefined;
     const term =
       variable === 'locator'

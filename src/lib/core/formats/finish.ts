@@ -35,8 +35,9 @@ export function finish(
     fields = clean;
   }
   const origins: Record<string, Seen[]> = {};
-  for (const [field, value] of Object.entries(fields))
-    if (field !== 'retexa' && field !== 'custom') origins[field] = [{ kind: 'file', value, at: FILE_TIME }];
+  for (const field of Object.keys(fields))
+    if (field !== 'retexa' && field !== 'custom')
+      origins[field] = [{ kind: 'file', value: fields[field as 'title'], at: FILE_TIME }];
   const { tags = [] } = entry;
   const record = {
     ...fields,

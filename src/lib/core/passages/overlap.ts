@@ -27,7 +27,8 @@ interface Word {
   end: number;
 }
 
-const segmenter = new Intl.Segmenter(undefined, { granularity: 'word' });
+/** Made when it is first needed, which takes tens of milliseconds. */
+let segmenter: Intl.Segmenter | undefined;
 
 /** A text in pieces that end at white space where they can; a segmenter takes time by the square of what it is given at once. */
 const PIECES = /[^]{1,2000}(?:\s|$)|[^]{1,2000}/gu;
@@ -35,6 +36,7 @@ const PIECES = /[^]{1,2000}(?:\s|$)|[^]{1,2000}/gu;
 /** The words of a text, in comparison form, each with where it stands. */
 function placedWords(text: string): Word[] {
   const words: Word[] = [];
+  segmenter ??= new Intl.Segmenter(undefined, { granularity: 'word' });
   for (const { 0: piece, index: at } of text.matchAll(PIECES))
     for (const { segment, index, isWordLike } of segmenter.segment(piece)) {
       if (!isWordLike) continue;

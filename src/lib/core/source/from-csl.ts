@@ -40,7 +40,10 @@ export function nameFromCsl(raw: unknown): { name?: CslName; left: string[] } {
   if (typeof raw !== 'object' || !raw) return { left: [] };
   const picked: Record<string, unknown> = {};
   const left: string[] = [];
-  for (const [key, value] of Object.entries(raw)) {
+  const keys = Object.keys(raw);
+  for (let i = 0; i < keys.length; i++) {
+    const key = keys[i]!;
+    const value = (raw as Record<string, unknown>)[key];
     const text = typeof value === 'string' || typeof value === 'number' ? String(value) : '';
     if (TEXTS.has(key)) {
       if (text) picked[key] = text;

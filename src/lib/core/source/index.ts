@@ -3,6 +3,7 @@ export {
   cslDate,
   cslName,
   emptyRecord,
+  itemOf,
   originKind,
   plainlyRecord,
   ORIGIN_KINDS,

@@ -189,6 +189,12 @@ export function toCsl(id: string, record: SourceRecord): CslItem {
   return { id, ...(tidied(item) as typeof item) };
 }
 
+/** The same of a record whose texts are tidy, as those are that were just read from a file. */
+export function itemOf(id: string, record: SourceRecord): CslItem {
+  const { retexa: _ours, ...item } = record;
+  return { id, ...item };
+}
+
 /**
  * A value with its texts as they may be kept and written: without characters that are no text, addresses without a
  * password. The same value when there is nothing to take out.
@@ -197,7 +203,10 @@ export function tidied(value: unknown): unknown {
   if (typeof value === 'string') return withoutPassword(withoutControls(value));
   if (typeof value !== 'object' || value === null) return value;
   let next: Record<string, unknown> | unknown[] | undefined;
-  for (const [key, part] of Object.entries(value)) {
+  const keys = Object.keys(value);
+  for (let i = 0; i < keys.length; i++) {
+    const key = keys[i]!;
+    const part = (value as Record<string, unknown>)[key];
     const clean = tidied(part);
     if (clean === part) continue;
     next ??= Array.isArray(value) ? [...(value as unknown[])] : { ...value };

@@ -17,6 +17,16 @@ import {
 import { finish, otherKept } from '../finish';
 import type { Format, Loss, ReadResult, WriteItem, WriteResult } from '../types';
 
+/** Where the string of JSON ends that begins at a quotation mark. */
+function endOfString(text: string, from: number): number {
+  for (let at = text.indexOf('"', from + 1); at >= 0; at = text.indexOf('"', at + 1)) {
+    let before = at - 1;
+    while (text[before] === '\\') before--;
+    if ((at - before) % 2 === 1) return at;
+  }
+  return text.length;
+}
+
 /** Offsets at which the items of a top-level JSON array begin, whatever they are; strings and nesting are skipped over. */
 function itemOffsets(text: string): number[] {
   const offsets: number[] = [];
@@ -28,7 +38,7 @@ function itemOffsets(text: string): number[] {
       offsets.push(i);
       awaited = false;
     }
-    if (c === '"') for (i++; i < text.length && text[i] !== '"'; i++) if (text[i] === '\\') i++;
+    if (c === '"') i = endOfString(text, i);
     if (c === '{' || c === '[') {
       depth++;
       if (depth === 1) awaited = true;
@@ -67,25 +77,27 @@ function dateOf(value: unknown) {
 
 /** Creators; what of them CSL has no place for is told. */
 function namesOf(key: string, value: unknown, notes: string[]): CslName[] | undefined {
-  const list = Array.isArray(value) ? value : [value];
-  const left = new Set<string>();
-  const names = list.flatMap((raw: unknown) => {
+  const list: unknown[] = Array.isArray(value) ? value : [value];
+  const left: string[] = [];
+  const names: CslName[] = [];
+  for (const raw of list) {
     const read = nameFromCsl(raw);
-    for (const part of read.left) left.add(part);
-    if (!read.name) notes.push(`${key}: a creator without a name is left out`);
-    return read.name ?? [];
-  });
-  if (left.size) notes.push(`${key}: ${[...left].join(', ')} left out`);
+    for (const part of read.left) if (!left.includes(part)) left.push(part);
+    if (read.name) names.push(read.name);
+    else notes.push(`${key}: a creator without a name is left out`);
+  }
+  if (left.length) notes.push(`${key}: ${left.join(', ')} left out`);
   return names.length ? names : undefined;
 }
 
 /** A text, and whether it is the whole value. Agencies give lists where CSL has one text: of ISBN and ISSN all are read. */
-function textFrom(key: string, value: unknown): [text: string | undefined, whole: boolean] {
+function textFrom(key: string, value: unknown): { text: string | undefined; whole: boolean } {
+  if (typeof value === 'string') return { text: value, whole: true };
   const list = (Array.isArray(value) ? value : [value]).filter((v) => v !== null);
   const texts = list.filter((v) => typeof v === 'string' || typeof v === 'number').map(String);
-  if (texts.length < list.length) return [undefined, false];
+  if (texts.length < list.length) return { text: undefined, whole: false };
   const together = key === 'ISBN' || key === 'ISSN';
-  return [together ? texts.join(', ') : texts[0], together || texts.length < 2];
+  return { text: together ? texts.join(', ') : texts[0], whole: together || texts.length < 2 };
 }
 
 function readItem(item: unknown, line: number, text: string) {
@@ -97,17 +109,21 @@ function readItem(item: unknown, line: number, text: string) {
   if (!type) notes.push(`type “${String(raw.type ?? '')}” is not known; read as a document`);
   const fields: Record<string, unknown> = { type: type ?? 'document' };
   const kept: Record<string, string> = {};
-  for (const [key, value] of Object.entries(raw)) {
+  const keys = Object.keys(raw);
+  for (let i = 0; i < keys.length; i++) {
+    const key = keys[i]!;
+    const value = raw[key];
     if (key === 'id' || key === 'type' || value === null || value === undefined) continue;
-    if (isDateVariable(key)) fields[key] = dateOf(value);
-    else if (isNameVariable(key)) fields[key] = namesOf(key, value, notes);
+    let read: unknown;
+    if (isDateVariable(key)) read = dateOf(value);
+    else if (isNameVariable(key)) read = namesOf(key, value, notes);
     else if (isTextVariable(key)) {
-      const [text, whole] = textFrom(key, value);
-      fields[key] = text;
+      const { text, whole } = textFrom(key, value);
+      read = text;
       if (!whole) kept[key] = JSON.stringify(value);
-    } else if (key === 'custom' && typeof value === 'object') fields.custom = value;
+    } else if (key === 'custom' && typeof value === 'object') read = value;
     else kept[key] = JSON.stringify(value);
-    if (fields[key] === undefined || fields[key] === '') delete fields[key];
+    if (read !== undefined && read !== '') fields[key] = read;
   }
   return finish(
     fields as Partial<SourceRecord> & { type: CslType },
@@ -165,7 +181,7 @@ export function writeCslJson(items: WriteItem[]): WriteResult {
     for (const [name, json] of Object.entries(record.retexa.kept['csl-json'] ?? {})) {
       const value: unknown = JSON.parse(json);
       // A list of which the first was read goes back as long as that is the value still; other keys are nothing of ours.
-      if ((isTextVariable(name) ? textFrom(name, value)[0] : undefined) === item[name]) kept[name] = value;
+      if ((isTextVariable(name) ? textFrom(name, value).text : undefined) === item[name]) kept[name] = value;
     }
     for (const loss of otherKept(record, ['csl-json'], 'CSL-JSON')) losses.push({ key, ...loss });
     const keyword = record.keyword ?? (record.retexa.tags.length ? record.retexa.tags.join(', ') : undefined);
