@@ -1,4 +1,4 @@
-import { findKind, isEmpty, piece, replaced, textOf, type Node, type Piece } from './pieces';
+import { findKind, isEmpty, piece, renumbered, replaced, textOf, type Node, type Piece } from './pieces';
 import type { Place } from './positions';
 import { scopeOf, type Entry, type Registry } from './registry';
 import { richText } from './rich';
@@ -22,7 +22,33 @@ const FIRST_PLACE: Place = { position: FIRST, nearNote: false, firstNote: undefi
 /** What prints in place of a work that prints nothing. */
 export const NOTHING_PRINTED = '[CSL STYLE ERROR: reference with no printed form.]';
 
+/** How many mentions of a work are kept as they were printed: what is written changes near where it did before. */
+const MENTIONS_KEPT = 12;
+
+/** One mention of a work. It stays for as long as the work and what tells it apart do; its number may be another. */
 function printCite(
+  registry: Registry,
+  entry: Entry,
+  cite: Cite,
+  place: Place,
+  withoutNames: boolean,
+): Node[] {
+  const { locator, label } = cite;
+  const { position, nearNote, firstNote } = place;
+  const key = JSON.stringify([locator, label, position, nearNote, firstNote, withoutNames]);
+  const number = registry.style.citation.printsNumber ? entry.number : 0;
+  let { mentions } = entry;
+  if (mentions?.stamp !== entry.stamp || mentions.printed.size > MENTIONS_KEPT)
+    entry.mentions = mentions = { stamp: entry.stamp, printed: new Map() };
+  const kept = mentions.printed.get(key);
+  const nodes =
+    (kept?.number === number ? kept.nodes : kept && renumbered(kept.nodes, kept.number, number)) ??
+    printAnew(registry, entry, cite, place, withoutNames);
+  mentions.printed.set(key, { number, nodes });
+  return nodes;
+}
+
+function printAnew(
   registry: Registry,
   entry: Entry,
   cite: Cite,
@@ -57,6 +83,12 @@ function suffixNodes(text: string | undefined): Node[] {
 export function sortedCites(registry: Registry, cites: Cite[]): Cite[] {
   const area = registry.style.citation;
   if (area.keys.length === 0 || cites.length < 2) return cites;
+  const [first, second] = area.keys;
+  if (first?.isNumber && !second) {
+    const way = first.descending ? -1 : 1;
+    const numberOf = ({ id }: Cite) => registry.entries.get(id)!.number;
+    return [...cites].sort((a, b) => way * (numberOf(a) - numberOf(b)));
+  }
   const keyed = cites.map((cite, i) => {
     const entry = registry.entries.get(cite.id)!;
     return { cite, i, keys: [], scope: () => scopeOf(registry, entry, 'citation', { cite }) };

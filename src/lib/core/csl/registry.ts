@@ -22,6 +22,8 @@ export interface Entry extends Sorted {
   alone?: Printed;
   /** What was printed of it in the list, and what that depended on. */
   printed?: { stamp: number; number: number; nodes: Node[]; names?: Names };
+  /** Its mentions in citations, by what they depend on beside the work, as they were printed. */
+  mentions?: { stamp: number; printed: Map<string, { number: number; nodes: Node[] }> };
   /** What stands in the list for what was printed, where its names repeat those of the entry before. */
   instead?: { of: Node[]; before: string[]; nodes: Node[] };
 }

@@ -13,6 +13,7 @@ export {
   tidied,
   tidiedRecord,
   toCsl,
+  translations,
   type CslDate,
   type CslItem,
   type CslName,
@@ -112,7 +113,6 @@ export {
 export {
   TRANSLATED,
   translationIn,
-  translations,
   translationsOf,
   translationsText,
   withTranslations,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LANGUAGE_TAG, TRANSLATED } from './translations';
 import { CSL_TYPES, DATE_VARIABLES, NAME_VARIABLES, NUMBER_VARIABLES, TEXT_VARIABLES } from './variables';
 import { credibility } from './credibility';
 import { isOrcid, withoutPassword } from './identifiers';
@@ -104,6 +105,20 @@ export const own = z.strictObject({
   credibility: credibility.optional(),
 });
 export type Own = z.infer<typeof own>;
+
+/** The titles of a work in other languages, one for each title and language. */
+export const translations = z
+  .array(
+    z.strictObject({
+      of: z.enum(TRANSLATED),
+      language: z
+        .string()
+        .max(35)
+        .regex(LANGUAGE_TAG, 'A language is told by its tag, such as “en” or “pt-BR”'),
+      text: text(8_000).transform((t) => t.trim()),
+    }),
+  )
+  .max(40);
 
 type Shape<K extends readonly string[], T extends z.ZodType> = { [k in K[number]]: z.ZodOptional<T> };
 const shape = <K extends readonly string[], T extends z.ZodType>(keys: K, of: (key: string) => T) =>

@@ -1,5 +1,3 @@
-import { z } from 'zod';
-import { nfc, withoutControls } from '../text';
 import { languageOf, languageTag } from './languages';
 import type { SourceRecord } from './schema';
 
@@ -8,22 +6,15 @@ export const TRANSLATED = ['title', 'container-title'] as const;
 export type Translated = (typeof TRANSLATED)[number];
 
 /** A language as its tag of two or three letters, with what follows. BCP 47, 2.1. */
-const TAG = /^[a-z]{2,3}(?:-[A-Za-z0-9]{2,8})*$/;
-const tag = z.string().max(35).regex(TAG, 'A language is told by its tag, such as “en” or “pt-BR”');
+export const LANGUAGE_TAG = /^[a-z]{2,3}(?:-[A-Za-z0-9]{2,8})*$/;
 
 /** A title of a work in a language that is not the work’s own. */
-export const translation = z.strictObject({
-  of: z.enum(TRANSLATED),
-  language: tag,
-  text: z
-    .string()
-    .max(8_000)
-    .transform((t) => nfc(withoutControls(t)).trim()),
-});
-export type Translation = z.infer<typeof translation>;
-
-/** All of a record, one for each title and language. */
-export const translations = z.array(translation).max(40);
+export interface Translation {
+  of: Translated;
+  /** Its tag. */
+  language: string;
+  text: string;
+}
 
 /** Of a value, what plainly are translations. Asked wherever something prints, and so without the schema. */
 function plainlyTranslations(value: unknown): Translation[] {
@@ -32,7 +23,7 @@ function plainlyTranslations(value: unknown): Translation[] {
     (one): one is Translation =>
       (TRANSLATED as readonly unknown[]).includes(one?.of) &&
       typeof one.language === 'string' &&
-      TAG.test(one.language) &&
+      LANGUAGE_TAG.test(one.language) &&
       typeof one.text === 'string' &&
       one.text !== '',
   );
