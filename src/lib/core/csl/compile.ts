@@ -1,7 +1,7 @@
 import { testsOf, type Test } from './conditions';
 import { dressOf, elements, type Compiling } from './elements';
 import { namesPart } from './naming';
-import { isEmpty, joined, piece, type Node } from './pieces';
+import { isEmpty, joined, piece, type Node, type Piece } from './pieces';
 import type { Part, Scope } from './scope';
 import type { Tree } from './tree';
 import { datePartElement, labelPart, numberPart, textPart } from './variables';
@@ -12,51 +12,57 @@ function groupPart(tree: Tree, around: Compiling): Part {
   const { delimiter } = tree.attrs;
   const dress = dressOf(tree.attrs, c.locale);
   return (scope) => {
-    const nodes = asOne(parts, scope);
-    return nodes === NOTHING ? undefined : dress(joined(nodes, delimiter), scope);
+    const node = asOne(parts, scope);
+    return node === undefined ? undefined : dress(joined(apart(node), delimiter), scope);
   };
 }
-
-/** What parts give that print nothing, as most parts of a style do of most works. It is not to be changed. */
-const NOTHING: Node[] = [];
 
 /**
  * Parts that print together or not at all: nothing when they ask for variables and all of those are empty. What prints
  * counts as a variable that is not empty to what is around. CSL 1.0.2, "Group".
  */
-function asOne(parts: Part[], scope: Scope): Node[] {
+function asOne(parts: Part[], scope: Scope): Node | undefined {
   const { called, found } = scope;
   scope.called = false;
   scope.found = false;
-  const nodes = printAll(parts, scope);
-  const nothing = nodes === NOTHING || (scope.called && !scope.found);
+  const node = printAll(parts, scope);
+  const nothing = node === undefined || (scope.called && !scope.found);
   scope.called = called || scope.called || !nothing;
   // Names that a citation leaves out print nothing, and are there all the same.
   scope.found ||= found || !nothing;
-  return nothing ? NOTHING : nodes;
+  return nothing ? undefined : node;
 }
 
 /** The first part that prints, and no other. */
-function firstOf(parts: Part[], scope: Scope): Node[] {
-  for (const part of parts) {
-    const node = part(scope);
-    if (node !== undefined && !isEmpty(node)) return [node];
+function firstOf(parts: Part[], scope: Scope): Node | undefined {
+  for (let i = 0; i < parts.length; i++) {
+    const node = parts[i]!(scope);
+    if (!isEmpty(node)) return node;
   }
-  return NOTHING;
+  return undefined;
 }
 
-function printAll(parts: Part[], scope: Scope): Node[] {
+/** What parts print: of several that print, their nodes spliced; nothing where none does, as most do not of most works. */
+function printAll(parts: Part[], scope: Scope): Node | undefined {
+  let first: Node | undefined;
   let nodes: Node[] | undefined;
   for (let i = 0; i < parts.length; i++) {
     const node = parts[i]!(scope);
-    if (node === undefined || isEmpty(node)) continue;
-    const spliced = typeof node !== 'string' && node.spliced;
-    if (nodes === undefined) nodes = spliced ? [...node.kids] : [node];
-    else if (spliced) nodes.push(...node.kids);
-    else nodes.push(node);
+    if (isEmpty(node)) continue;
+    if (first === undefined) first = node;
+    else {
+      nodes ??= [...apart(first)];
+      if (isSpliced(node!)) nodes.push(...node.kids);
+      else nodes.push(node!);
+    }
   }
-  return nodes ?? NOTHING;
+  return nodes ? { kids: nodes, spliced: true } : first;
 }
+
+const isSpliced = (node: Node): node is Piece => typeof node !== 'string' && node.spliced === true;
+
+/** Spliced nodes each by itself. */
+const apart = (node: Node): Node[] => (isSpliced(node) ? node.kids : [node]);
 
 /** Parts that are compiled when they are first asked for: of what a style says of all kinds of works, a list needs a part. */
 function whenAsked(trees: Tree[], c: Compiling): () => Part[] {
@@ -90,10 +96,9 @@ function choosePart(tree: Tree, c: Compiling): Part {
     for (let i = 0; i < branches.length; i++) {
       const { met, parts, branch } = branches[i]!;
       if (!met(scope)) continue;
-      const printed = c.alternatives ? firstOf(parts(), scope) : printAll(parts(), scope);
-      if (printed === NOTHING) return undefined;
-      const nodes = c.traced ? printed.map((node) => piece([node], { from: branch })) : printed;
-      return nodes.length === 1 ? nodes[0] : { kids: nodes, spliced: true };
+      const node = c.alternatives ? firstOf(parts(), scope) : printAll(parts(), scope);
+      if (!c.traced || node === undefined) return node;
+      return { kids: apart(node).map((one) => piece([one], { from: branch })), spliced: true };
     }
     return undefined;
   };
@@ -108,8 +113,8 @@ export function macroPart(name: string, around: Compiling): Part {
   if (!tree) return () => undefined;
   const parts = whenAsked(elements(tree), c);
   const made: Part = (scope) => {
-    const nodes = asOne(parts(), scope);
-    return nodes === NOTHING ? undefined : nodes.length === 1 ? nodes[0] : { kids: nodes };
+    const node = asOne(parts(), scope);
+    return node !== undefined && isSpliced(node) ? { kids: node.kids } : node;
   };
   c.made.set(name, made);
   return made;
@@ -150,5 +155,9 @@ function partOf(tree: Tree, c: Compiling): Part {
 /** What stands in a layout, each child by itself. */
 export function compileLayout(layout: Tree, c: Compiling): { parts: Part[]; print(scope: Scope): Node[] } {
   const parts = elements(layout).map((k) => compile(k, c));
-  return { parts, print: (scope) => printAll(parts, scope) };
+  const print = (scope: Scope): Node[] => {
+    const node = printAll(parts, scope);
+    return node === undefined ? [] : apart(node);
+  };
+  return { parts, print };
 }
