@@ -20,8 +20,11 @@ export interface TextCluster extends Cluster {
 
 /** What was printed of a citation, and what that depended on. */
 interface Made {
-  /** What was given, and the works as they were told apart then. */
-  given: string;
+  /** What was given. */
+  cites: Cite[];
+  named: boolean;
+  /** The works as they were told apart then. */
+  stamps: number[];
   /** The numbers its works had, where they print. */
   numbers: number[];
   sorted: Cite[];
@@ -30,6 +33,21 @@ interface Made {
 }
 
 const sameNumbers = (a: number[], b: number[]) => a.length === b.length && a.every((n, i) => n === b[i]);
+const sameCites = (a: Cite[], b: Cite[]) =>
+  a.length === b.length &&
+  a.every((cite, i) => {
+    const other = b[i]!;
+    return (
+      cite === other ||
+      (cite.id === other.id &&
+        cite.locator === other.locator &&
+        cite.label === other.label &&
+        cite.prefix === other.prefix &&
+        cite.suffix === other.suffix &&
+        cite['suppress-author'] === other['suppress-author'] &&
+        cite['author-only'] === other['author-only'])
+    );
+  });
 const samePlaces = (a: Place[], b: Place[]) =>
   a.length === b.length &&
   a.every(
@@ -75,18 +93,19 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
   const made = new Map<string, Made>();
   const sorted = clusters.map((cluster) => {
     const cites = cluster.cites.filter((c) => registry.entries.has(c.id));
-    const given = `${cluster.named ? 1 : 0}${JSON.stringify(cites)}${cites.map(stampOf).join()}`;
+    const named = cluster.named === true;
+    const stamps = cites.map(stampOf);
     const numbers = numbered ? cites.map(numberOf) : [];
     let known = before.get(cluster.id);
-    if (known?.given !== given) known = undefined;
+    if (known?.named !== named || !sameNumbers(known.stamps, stamps) || !sameCites(known.cites, cites))
+      known = undefined;
     else if (!sameNumbers(known.numbers, numbers)) known = withNumber(known, numbers);
     // A work named in the sentence stays the first.
     const order = () =>
       cluster.named && cites[0] ? [cites[0], ...inRuns(registry, cites.slice(1))] : inRuns(registry, cites);
     return {
       cluster: { ...cluster, cites: known ? known.sorted : order() },
-      given,
-      numbers,
+      given: { cites, named, stamps, numbers },
       known,
     };
   });
@@ -95,7 +114,7 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
     registry.style.setting.nearNoteDistance,
   );
   const changed: string[] = [];
-  document.clusters = sorted.map(({ cluster, given, numbers, known }, i) => {
+  document.clusters = sorted.map(({ cluster, given, known }, i) => {
     const { id } = cluster;
     if (known && samePlaces(known.places, places[i]!)) {
       made.set(id, known);
@@ -103,7 +122,7 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
       return known.printed;
     }
     const printed = print(registry, cluster, places[i]!);
-    made.set(id, { given, numbers, sorted: cluster.cites, places: places[i]!, printed });
+    made.set(id, { ...given, sorted: cluster.cites, places: places[i]!, printed });
     changed.push(id);
     return printed;
   });
