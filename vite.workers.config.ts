@@ -18,9 +18,7 @@ const WORKERS = {
   backup: 'src/lib/server/backup/command.ts',
   reading: 'src/lib/reading/apart/child.ts',
   retexa: 'src/cli/retexa.ts',
-  keeping: 'src/cli/keeping.ts',
 };
-const OF_CLI = ['retexa', 'keeping'];
 
 /**
  * Builds what runs outside the application bundle: the server's worker threads, the processes that read documents and what
@@ -52,7 +50,7 @@ export default defineConfig(({ mode }) => {
               chunkFileNames: 'cli/shared/[name]-[hash].cjs',
             }
           : {
-              entryFileNames: ({ name }) => `${OF_CLI.includes(name) ? 'cli' : 'workers'}/${name}.js`,
+              entryFileNames: ({ name }) => (name === 'retexa' ? 'cli/retexa.js' : `workers/${name}.js`),
               chunkFileNames: 'workers/shared/[name]-[hash].js',
               banner: ({ name }) => (name === 'retexa' ? '#!/usr/bin/env node' : ''),
             },

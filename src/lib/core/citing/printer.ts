@@ -128,6 +128,7 @@ function withoutEdtf({ edtf: _said, ...parts }: CslDate): CslDate {
 
 /** Dates as the processor takes them: parts alone, both ends of a range told equally far, a last end of 0 for one that goes on. */
 export function withPlainDates(item: CslItem): Item {
+  // A work lacks most variables there are: looking for one ends at the work, which takes after nothing.
   const plain: Record<string, unknown> = Object.assign(Object.create(null) as object, item);
   for (let i = 0; i < DATE_VARIABLES.length; i++) {
     const variable = DATE_VARIABLES[i]!;

@@ -1,7 +1,7 @@
 import { capitalised } from './citations';
 import type { NameValue } from './item';
 import { nameKeys } from './names';
-import { findKind, isEmpty, piece, renumbered, replaced, textOf, type Node } from './pieces';
+import { findKind, isEmpty, piece, numbered, replaced, textOf, type Node } from './pieces';
 import { scopeOf, type Entry, type Names, type Registry } from './registry';
 
 /** An entry of a list as nodes: all of it, or what stands in the margin and what beside. */
@@ -20,7 +20,7 @@ function printedOf(registry: Registry, entry: Entry): NonNullable<Entry['printed
   const number = registry.style.bibliography!.printsNumber ? entry.number : 0;
   if (kept?.stamp === entry.stamp) {
     if (kept.number === number) return kept;
-    const nodes = renumbered(kept.nodes, kept.number, number);
+    const nodes = numbered(kept, number);
     if (nodes) return (entry.printed = { ...kept, number, nodes });
   }
   return (entry.printed = { stamp: entry.stamp, number, nodes: printEntry(registry, entry) });

@@ -1,4 +1,4 @@
-import { findKind, isEmpty, piece, renumbered, replaced, textOf, type Node, type Piece } from './pieces';
+import { findKind, isEmpty, piece, numbered, replaced, textOf, type Node, type Piece } from './pieces';
 import type { Place } from './positions';
 import { scopeOf, type Entry, type Registry } from './registry';
 import { richText } from './rich';
@@ -40,10 +40,8 @@ function printCite(
   let { mentions } = entry;
   if (mentions?.stamp !== entry.stamp || mentions.printed.size > MENTIONS_KEPT)
     entry.mentions = mentions = { stamp: entry.stamp, printed: new Map() };
-  const kept = mentions.printed.get(key);
   const nodes =
-    (kept?.number === number ? kept.nodes : kept && renumbered(kept.nodes, kept.number, number)) ??
-    printAnew(registry, entry, cite, place, withoutNames);
+    numbered(mentions.printed.get(key), number) ?? printAnew(registry, entry, cite, place, withoutNames);
   mentions.printed.set(key, { number, nodes });
   return nodes;
 }

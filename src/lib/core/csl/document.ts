@@ -1,6 +1,6 @@
 import { authorNodes, citationNodes, NOTHING_PRINTED, sortedCites } from './citations';
 import type { Item } from './item';
-import { piece, renumbered, textOf, type Node } from './pieces';
+import { numbered, piece, textOf, type Node } from './pieces';
 import { placesOf, type Cluster, type Place } from './positions';
 import { openRegistry, setItems, type Registry } from './registry';
 import type { Cite } from './scope';
@@ -86,7 +86,7 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
     }
   setItems(registry, [...cited.values(), ...works.filter((item) => !cited.has(item.id))]);
   const { printsNumber, keys } = registry.style.citation;
-  const numbered = printsNumber || keys.some((k) => k.isNumber);
+  const byNumber = printsNumber || keys.some((k) => k.isNumber);
   const stampOf = ({ id }: Cite) => registry.entries.get(id)!.stamp;
   const numberOf = ({ id }: Cite) => registry.entries.get(id)!.number;
   const before = document.made;
@@ -95,7 +95,7 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
     const cites = cluster.cites.filter((c) => registry.entries.has(c.id));
     const named = cluster.named === true;
     const stamps = cites.map(stampOf);
-    const numbers = numbered ? cites.map(numberOf) : [];
+    const numbers = byNumber ? cites.map(numberOf) : [];
     let known = before.get(cluster.id);
     if (known?.named !== named || !sameNumbers(known.stamps, stamps) || !sameCites(known.cites, cites))
       known = undefined;
@@ -133,7 +133,7 @@ export function setDocument(document: Document, clusters: TextCluster[], works: 
 /** A citation of one work, with another number of it; nothing of several, which may be in another order then. */
 function withNumber(made: Made, numbers: number[]): Made | undefined {
   if (numbers.length !== 1) return undefined;
-  const nodes = renumbered(made.printed.nodes, made.numbers[0]!, numbers[0]!);
+  const nodes = numbered({ number: made.numbers[0]!, nodes: made.printed.nodes }, numbers[0]!);
   return nodes && { ...made, numbers, printed: { ...made.printed, nodes } };
 }
 

@@ -125,11 +125,14 @@ export function openLocale(trees: Tree[], lang: string): Locale {
     }
     return undefined;
   };
-  const term: Locale['term'] = (name, form = 'long', plural = false, gender) => {
+  const ungendered = (name: string, form: TermForm): Term | undefined => {
     let forms = known.get(name);
     if (!forms) known.set(name, (forms = new Map<TermForm, Term | undefined>()));
-    let found = gender ? find(name, form, gender) : forms.get(form);
-    if (!found && !gender && !forms.has(form)) forms.set(form, (found = find(name, form, '')));
+    if (!forms.has(form)) forms.set(form, find(name, form, ''));
+    return forms.get(form);
+  };
+  const term: Locale['term'] = (name, form = 'long', plural = false, gender) => {
+    const found = gender ? find(name, form, gender) : ungendered(name, form);
     return found && (plural ? found.multiple : found.single);
   };
   const ordinalSuffix = (number: number, gender?: Gender): string => {

@@ -116,7 +116,7 @@ export function replaced(node: Node, change: (piece: Piece) => Node | undefined)
 }
 
 /** Nodes with another number of the work; nothing where it stands in them as another word than itself. */
-export function renumbered(nodes: Node[], from: number, to: number): Node[] | undefined {
+function renumbered(nodes: Node[], from: number, to: number): Node[] | undefined {
   const [was, is] = [String(from), String(to)];
   let holding = numbersIn.get(nodes);
   if (!holding) {
@@ -135,6 +135,13 @@ export function renumbered(nodes: Node[], from: number, to: number): Node[] | un
   numbersIn.set(next, holding);
   return plain ? next : undefined;
 }
+
+/** What was printed with one number of a work, with another; nothing where it has to be printed anew. */
+export const numbered = (
+  kept: { number: number; nodes: Node[] } | undefined,
+  number: number,
+): Node[] | undefined =>
+  kept?.number === number ? kept.nodes : kept && renumbered(kept.nodes, kept.number, number);
 
 /** Of nodes that were numbered anew, which hold a number. */
 const numbersIn = new WeakMap<Node[], number[]>();

@@ -199,10 +199,10 @@ export function plainlyRecord(
 export type CslItem = Omit<SourceRecord, 'retexa'> & { id: string };
 
 /** The CSL-JSON item of a record. Its dates keep `edtf`, which files write as the date itself. */
-export function toCsl(id: string, record: SourceRecord): CslItem {
-  const { retexa: _ours, ...item } = record;
-  return { id, ...(tidied(item) as typeof item) };
-}
+export const toCsl = (id: string, record: SourceRecord): CslItem => ({
+  ...(tidied(itemOf(id, record)) as CslItem),
+  id,
+});
 
 /** The same of a record whose texts are tidy, as those are that were just read from a file. */
 export function itemOf(id: string, record: SourceRecord): CslItem {

@@ -6,6 +6,7 @@
   import { attempt, done } from '../frame/toasts.svelte';
   import ProofList from './ProofList.svelte';
   import Reference from './Reference.svelte';
+  import SheetHeading from './SheetHeading.svelte';
 
   interface Props {
     preview: Preview | undefined;
@@ -25,7 +26,9 @@
 </script>
 
 <section class="printed" aria-label="As it prints">
-  <h3>{trial ? 'As it would print' : 'As it prints'} <span>{style}</span></h3>
+  <SheetHeading
+    >{trial ? 'As it would print' : 'As it prints'} <span class="font-normal">{style}</span></SheetHeading
+  >
   <Reference
     reference={shown?.reference}
     fallback={preview ? 'Nothing prints: the record is empty.' : 'Printing…'}
@@ -34,7 +37,7 @@
     {onchoose}
   />
   {#if lit}<p class="pointed">{fieldLabel(lit)}</p>{/if}
-  <h3>In the text</h3>
+  <SheetHeading>In the text</SheetHeading>
   <p class="serif citation">{shown?.citation.text ?? ''}</p>
   <div class="flex gap-2">
     <Button
@@ -56,7 +59,7 @@
         })}>Copy citation</Button
     >
   </div>
-  <h3>Proof</h3>
+  <SheetHeading>Proof</SheetHeading>
   {#if preview}
     <ProofList
       {sourceId}
@@ -73,18 +76,6 @@
 </section>
 
 <style>
-  h3 {
-    margin: 18px 0 6px;
-    color: var(--ink-3);
-    font-size: 12px;
-    font-weight: 650;
-  }
-  h3:first-child {
-    margin-top: 0;
-  }
-  h3 span {
-    font-weight: 450;
-  }
   .citation {
     margin-bottom: 8px;
     font-size: 16px;

@@ -35,8 +35,11 @@
 </script>
 
 <SheetHeading>
-  <Button look="bare" class="history" onclick={() => (open = !open)} aria-expanded={open}
-    >History · {revisions.length}</Button
+  <Button
+    look="bare"
+    class="history cursor-pointer underline underline-offset-[3px]"
+    onclick={() => (open = !open)}
+    aria-expanded={open}>History · {revisions.length}</Button
   >
 </SheetHeading>
 {#if open}
@@ -77,11 +80,6 @@
 {/if}
 
 <style>
-  :global(.history) {
-    cursor: pointer;
-    text-decoration: underline;
-    text-underline-offset: 3px;
-  }
   .revisions li {
     display: flex;
     flex-wrap: wrap;
@@ -92,7 +90,7 @@
     font-size: 12.5px;
   }
   .why {
-    flex: 1;
+    flex: 1 1 12em;
   }
   .revisions ul {
     width: 100%;

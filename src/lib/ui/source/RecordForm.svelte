@@ -33,6 +33,7 @@
   import CreatorsField from './CreatorsField.svelte';
   import Sign from './Sign.svelte';
   import TitleMarks from './TitleMarks.svelte';
+  import SheetHeading from './SheetHeading.svelte';
   import TagsField from './TagsField.svelte';
   import { typeahead } from './typeahead';
 
@@ -185,7 +186,7 @@
     {@render beside('type')}
   </div>
   {#each groups as group (group.name)}
-    <h3>{group.name}</h3>
+    <SheetHeading>{group.name}</SheetHeading>
     {#each group.fields as field (field)}
       <!-- svelte-ignore a11y_no_static_element_interactions -->
       <div
@@ -262,7 +263,7 @@
     </p>
   {/if}
   {#if !only}
-    <h3>Filed</h3>
+    <SheetHeading>Filed</SheetHeading>
     <div class="row">
       <span class="label">Tags</span>
       <div>
@@ -310,12 +311,6 @@
     gap: 10px;
     align-items: center;
     margin-top: 14px;
-  }
-  h3 {
-    margin: 18px 0 4px;
-    color: var(--ink-3);
-    font-size: 12px;
-    font-weight: 650;
   }
   .row {
     display: grid;

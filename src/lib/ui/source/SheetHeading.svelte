@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
-  /** What a part of the sheet of a source is called, below its fields or beside them. */
+  /** What a part of the sheet of a source is called. */
   let { children }: { children: Snippet } = $props();
 </script>
 
@@ -13,5 +13,8 @@
     color: var(--ink-3);
     font-size: 12px;
     font-weight: 650;
+  }
+  h3:first-child {
+    margin-top: 0;
   }
 </style>

@@ -16,12 +16,24 @@
     onleave?: () => void;
     children: Snippet;
   } = $props();
+  let row: HTMLElement;
+  let pressed = false;
+
+  const leave = () => row.contains(document.activeElement) || onleave?.();
+  /** What is pressed elsewhere must not move away under the pointer before it is let go. */
+  function left() {
+    if (pressed) addEventListener('pointerup', () => setTimeout(leave), { once: true });
+    else onleave?.();
+  }
 </script>
 
+<svelte:window onpointerdowncapture={() => (pressed = true)} onpointerupcapture={() => (pressed = false)} />
+
 <div
+  bind:this={row}
   class="row"
   onfocusout={({ currentTarget, relatedTarget }) => {
-    if (!currentTarget.contains(relatedTarget as Node | null)) onleave?.();
+    if (!currentTarget.contains(relatedTarget as Node | null)) left();
   }}
 >
   {#if asks}<span class="grid gap-1">{@render asks()}</span>{:else}<label for={of}>{label}</label>{/if}

@@ -1,16 +1,13 @@
 /** Run by the build: does what commands do most with some works, and keeps the code that was compiled for it. */
-import './engine';
+import '../src/cli/engine';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { toCsl } from '../lib/core/source';
-import { largeLibrary } from '../../scripts/large-library';
-import { keepCompiled, opened } from './compiled';
+import { join, resolve } from 'node:path';
+import { keepCompiled, opened } from '../src/cli/compiled';
+import { toCsl } from '../src/lib/core/source';
+import { largeLibrary } from './large-library';
 
-const { cite, convert } = opened(
-  fileURLToPath(new URL('./commands.cjs', import.meta.url)),
-) as typeof import('./commands');
+const { cite, convert } = opened(resolve('build/cli/commands.cjs')) as typeof import('../src/cli/commands');
 const folder = mkdtempSync(join(tmpdir(), 'retexa-keeping-'));
 try {
   const file = join(folder, 'works.json');
