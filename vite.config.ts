@@ -1,11 +1,20 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
+import { BUNDLED } from './vite.workers.config.ts';
 
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
-  // Its entries are folders, which Node does not import.
-  ssr: { noExternal: [/^@atlaskit\//] },
+  ssr: {
+    noExternal: [
+      // Its entries are folders, which Node does not import.
+      /^@atlaskit\//,
+      // Libraries of many small files, which take longer to open than to run.
+      ...BUNDLED,
+      'date-fns',
+      'uuid',
+    ],
+  },
   build: {
     chunkSizeWarningLimit: 1200,
   },

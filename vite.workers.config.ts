@@ -5,8 +5,8 @@ import { defineConfig } from 'vite';
 const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as {
   dependencies: Record<string, string>;
 };
-/** Libraries of many small files, which take longer to open than to run: they are bundled. */
-const BUNDLED = ['zod', 'entities', 'any-ascii', 'saxes', 'xmlchars'];
+/** Libraries of many small files, which take longer to open than to run: they are bundled, in the application too. */
+export const BUNDLED = ['zod', 'entities', 'any-ascii', 'saxes', 'xmlchars'];
 /** Those the commands cannot load otherwise: they are written as modules of the newer kind, and commands as the older. */
 const OF_COMMANDS = ['p-queue', 'eventemitter3', 'p-timeout'];
 

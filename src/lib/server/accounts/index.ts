@@ -63,7 +63,7 @@ const notLetIn = (message: string, field?: string) =>
 
 /** Takes a pass phrase in, or refuses it with what is wrong, named at its field. */
 async function phraseTaken(phrase: string, about: readonly string[], field = 'phrase'): Promise<string> {
-  const problem = phraseProblem(phrase, about);
+  const problem = await phraseProblem(phrase, about);
   if (problem) throw new Refusal(422, problem, [`${field}: ${problem}`]);
   return phraseHash(phrase);
 }

@@ -1,12 +1,8 @@
-import {
-  generateAuthenticationOptions,
-  generateRegistrationOptions,
-  verifyAuthenticationResponse,
-  verifyRegistrationResponse,
-  type AuthenticationResponseJSON,
-  type PublicKeyCredentialCreationOptionsJSON,
-  type PublicKeyCredentialRequestOptionsJSON,
-  type RegistrationResponseJSON,
+import type {
+  AuthenticationResponseJSON,
+  PublicKeyCredentialCreationOptionsJSON,
+  PublicKeyCredentialRequestOptionsJSON,
+  RegistrationResponseJSON,
 } from '@simplewebauthn/server';
 import type { Knex } from 'knex';
 import { newSecret } from '../access/secrets';
@@ -14,6 +10,9 @@ import { Refusal } from '../access/refusal';
 import { noted } from '../audit';
 import { now } from '../db/ids';
 import type { Signed } from './asking';
+
+/** It is many files, and opened by who has a passkey. */
+const webAuthn = () => import('@simplewebauthn/server');
 
 /** A passkey of somebody's, as it is listed. */
 export interface PasskeyShown {
@@ -78,6 +77,7 @@ export async function beginPasskey(
   who: Signed,
   origin: string,
 ): Promise<{ offer: string; options: PublicKeyCredentialCreationOptionsJSON }> {
+  const { generateRegistrationOptions } = await webAuthn();
   const options = await generateRegistrationOptions({
     rpName: 'Retexa',
     rpID: partyOf(origin),
@@ -99,6 +99,7 @@ export async function confirmPasskey(
 ): Promise<void> {
   const expectedChallenge = taken(offer, who.personId);
   if (!expectedChallenge) throw new Refusal(409, 'That took too long. Begin again.');
+  const { verifyRegistrationResponse } = await webAuthn();
   const verified = await verifyRegistrationResponse({
     response: answer as RegistrationResponseJSON,
     expectedChallenge,
@@ -138,6 +139,7 @@ export async function dropPasskey(db: Knex, who: Signed, id: string): Promise<vo
 export async function keyOffer(
   origin: string,
 ): Promise<{ offer: string; options: PublicKeyCredentialRequestOptionsJSON }> {
+  const { generateAuthenticationOptions } = await webAuthn();
   const options = await generateAuthenticationOptions({
     rpID: partyOf(origin),
     userVerification: 'required',
@@ -156,6 +158,7 @@ export async function personOfKey(
   if (!expectedChallenge || typeof response?.id !== 'string') return undefined;
   const row = (await db('passkey').where({ id: response.id }).first()) as Row | undefined;
   if (!row) return undefined;
+  const { verifyAuthenticationResponse } = await webAuthn();
   const verified = await verifyAuthenticationResponse({
     response,
     expectedChallenge,

@@ -20,7 +20,6 @@ import { citesInNotes, printText, type Look } from '../lists/printing';
 import { findProject } from '../projects';
 import type { Source } from '../sources/repository';
 import { manuscript, write } from '../workers/pools';
-import { draftDocx } from './docx';
 import { printedManuscript } from './manuscript';
 import { picturesFor } from './pictures';
 import { getDraft, partsOf, setTemplate } from './repository';
@@ -143,7 +142,7 @@ export async function writeDraft(
   switch (as) {
     case 'docx':
     case 'odt': {
-      const written = as === 'docx' ? await draftDocx(out, citing, formulaAsXml) : zippedOdt(draftOdt(out, citing, formulaAsXml)); // prettier-ignore
+      const written = as === 'docx' ? await (await import('./docx')).draftDocx(out, citing, formulaAsXml) : zippedOdt(draftOdt(out, citing, formulaAsXml)); // prettier-ignore
       // With citekeys, the citations in it are printed as those of any manuscript, and can be printed again.
       const { bytes } =
         citing === 'keys'

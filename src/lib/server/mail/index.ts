@@ -1,4 +1,3 @@
-import { createTransport } from 'nodemailer';
 import { config } from '../config';
 import { log } from '../log';
 
@@ -19,6 +18,7 @@ const HANDING_IN_MS = 30_000;
 export async function sendMail({ to, subject, text }: Mail): Promise<boolean> {
   const url = config.smtp;
   if (!url) return false;
+  const { createTransport } = await import('nodemailer');
   const transport = createTransport({
     url,
     connectionTimeout: HANDING_IN_MS,

@@ -6,7 +6,6 @@ import { notHere } from '../access/refusal';
 import type { Look } from '../lists/printing';
 import { citedFor, citedInOrder, passagesGiven, passagesOut } from '../passages/out';
 import { findProject, itemsOfOutline, listSections, type OutlineItem } from '../projects';
-import { outlineDocx } from './docx';
 
 export { outlineInRequest, readOutlineInto } from './in';
 
@@ -89,7 +88,7 @@ export async function writeOutline(
       return {
         name: 'outline.docx',
         mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-        body: (await outlineDocx(out, options)).toString('base64'),
+        body: (await (await import('./docx')).outlineDocx(out, options)).toString('base64'),
         binary: true,
       };
     case 'html':

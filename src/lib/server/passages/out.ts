@@ -17,7 +17,6 @@ import { inParts } from '../db/ids';
 import { threadsOf } from '../replies';
 import { printCitations, printList, type Look } from '../lists/printing';
 import { getSources } from '../sources/repository';
-import { passagesDocx } from './docx';
 import { drawnFigure } from './figures';
 import { itemsOf, type PassageItem } from './listing';
 import { getPassages } from './repository';
@@ -194,7 +193,7 @@ export async function writePassages(ctx: Context, given: z.infer<typeof outReque
       return {
         name: 'passages.docx',
         mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-        body: (await passagesDocx(out, given.layout)).toString('base64'),
+        body: (await (await import('./docx')).passagesDocx(out, given.layout)).toString('base64'),
         binary: true,
       };
     case 'html':
