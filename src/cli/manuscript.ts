@@ -1,8 +1,6 @@
-import { styleFacts } from '../lib/core/citing';
 import { UnreadableManuscript } from '../lib/core/manuscripts';
 import { itemOf } from '../lib/core/source';
 import { manuscriptKind, printManuscript as printed } from '../lib/reading/manuscripts';
-import { styleTree } from '../lib/reading/styles';
 import { bytesOf } from './files';
 import { printerFor, readFile, styleNamed, writeOut, type Outcome } from './references';
 import { Unusable } from './unusable';
@@ -20,11 +18,7 @@ export function printManuscript(
   const kind = file === '-' ? 'md' : manuscriptKind(file);
   if (!kind) throw new Unusable(`${file}: print reads manuscripts as .md, .docx, .odt and .tex.`);
   const style = styleNamed(options.style);
-  // As the style says, where nobody says otherwise.
-  const { printer, isNote } = printerFor(
-    style,
-    options.locale ?? styleFacts(styleTree(style.id, style.file)).locale,
-  );
+  const { printer, isNote } = printerFor(style, options.locale);
   const { items, words, partial } = readFile(options.library, options.from);
   const works = new Map(items.map(({ key, record }) => [key, itemOf(key, record)]));
   const { bytes, missing, citations, left } = reading(file, () =>

@@ -9,6 +9,7 @@ import {
   markdownDocument,
   rtfDocument,
   styleFacts,
+  styleLanguage,
   type PrintedList,
   type Printer,
 } from '../lib/core/citing';
@@ -136,14 +137,16 @@ const DOCUMENTS: Record<string, (list: PrintedList, locale: string) => string> =
   latex: (list) => latexDocument(list, 'References'),
 };
 
-/** What prints in a style and a language, American English where none is named. */
+/** What prints in a style and a language: where none is named, the one the style is written for, or American English. */
 export function printerFor(
   style: { id: string; file: string },
-  lang = 'en-US',
+  named: string | undefined,
 ): { lang: string; printer: Printer; isNote: boolean } {
-  const locale = catalogue().locales[lang];
-  if (!locale) throw new Unusable(`--locale: there is no language “${lang}”.`);
+  const { locales } = catalogue();
   const tree = styleTree(style.id, style.file);
+  const lang = named ?? styleLanguage(styleFacts(tree), (id) => Object.hasOwn(locales, id)) ?? 'en-US';
+  const locale = locales[lang];
+  if (!locale) throw new Unusable(`--locale: there is no language “${lang}”.`);
   return {
     lang,
     printer: createPrinter(tree, localeTree(locale), lang),

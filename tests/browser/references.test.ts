@@ -153,7 +153,7 @@ describe('importing', () => {
   it('is stopped in the middle, and nothing of the file is added', async () => {
     const before = citekeys().length;
     const many = Array.from(
-      { length: 15_000 },
+      { length: 6_000 },
       (_, i) =>
         `@book{stopped${i}, author = {Pell, I.}, title = {Ledger ${i} of mill ${i}}, year = ${1500 + (i % 500)}}`,
     ).join('\n');
@@ -199,6 +199,10 @@ describe('the reference list', () => {
     );
     await me.choose('Language', 'Deutsch');
     await me.see('Ferreira, A. und Ng, T.H. (2021)', '.sheet');
+    // A style says the language it is written for, and prints in it by one press.
+    await me.press('Written for English (UK): print in it');
+    await me.see('Ferreira, A. and Ng, T.H. (2021)', '.sheet');
+    await me.gone('Written for');
     await me.open('/references?style=modern-language-association&locale=fr-FR');
     await me.see('Ferreira, Ana, et Tsz Ho Ng. « Salt marsh recovery ».', '.sheet');
   });
@@ -372,6 +376,7 @@ describe('styles', () => {
     await bring('house.csl', STYLE);
     await me.see('Salt marsh recovery by Ana Ferreira, Tsz Ho Ng ¶');
     await me.see('House style of the mill');
+    await me.see('Written for English (UK): print in it');
     await me.press('Look into the style');
     await me.see('the macro “spare” is never called', 'aside');
     await me.see('line 4', 'aside');

@@ -170,6 +170,25 @@ describe('retexa convert, cite, styles, check', () => {
     expect(printed('rtf')).toContain('{\\i Small Hydropower Review}');
     expect(run('cite', bib(), '--style', 'apa', '--locale', 'de-DE').stdout).toContain('Sato, Y. (2020)');
   });
+  it('cites in the language a style is written for, where none is named', () => {
+    const style = 'harvard-cite-them-right';
+    expect(run('cite', bib(), '--style', style).stdout).toContain('‘Turbines in old wheelhouses’');
+    expect(run('cite', bib(), '--style', style, '--locale', 'en-US').stdout).toContain(
+      '“Turbines in old wheelhouses',
+    );
+    const own = at('own.csl');
+    const of = (locale: string) => `<style xmlns="http://purl.org/net/xbiblio/csl" class="in-text" version="1.0" default-locale="${locale}"><info><title>Own</title><id>own</id><updated>2020-01-01T00:00:00+00:00</updated></info><citation><layout><text variable="title"/></layout></citation><bibliography><layout><text variable="title" quotes="true"/></layout></bibliography></style>`; // prettier-ignore
+    for (const [locale, quoted] of [
+      ['de', '„Turbines'],
+      ['xx-XX', '“Turbines'],
+    ] as const) {
+      writeFileSync(own, of(locale));
+      expect(run('cite', bib(), '--style', own).stdout).toContain(quoted);
+    }
+    expect(run('cite', bib(), '--style', own, '--locale', 'xx-XX').stderr).toContain(
+      'there is no language “xx-XX”',
+    );
+  });
   it('lists styles by words', () => {
     const { status, stdout } = run('styles', 'american', 'psychological');
     expect(status).toBe(0);

@@ -50,6 +50,9 @@ export function localeFile(id: string): string {
   return file;
 }
 
+/** Whether there are terms in a language. */
+export const isLanguage = (id: string): boolean => ownEntry(catalogue().locales, id) !== undefined;
+
 let offered: { id: string; label: string }[] | undefined;
 
 /** All languages of the package, those offered first at the top. Every page asks for them. */

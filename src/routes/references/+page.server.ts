@@ -1,5 +1,5 @@
 import type { PageServerLoad } from './$types';
-import { styleName } from '$lib/server/lists';
+import { styleSaid } from '$lib/server/lists';
 import { listSections } from '$lib/server/projects';
 import { allTags } from '$lib/server/sources';
 import { lookOf } from '../look';
@@ -10,10 +10,15 @@ export const load: PageServerLoad = async ({ url, locals, depends }) => {
   const own = await lookOf(locals);
   const style = url.searchParams.get('style') || own.style;
   const locale = url.searchParams.get('locale') || own.locale;
-  const [sections, tags] = await Promise.all([listSections(locals.ctx), allTags(locals.ctx)]);
+  const [sections, tags, said] = await Promise.all([
+    listSections(locals.ctx),
+    allTags(locals.ctx),
+    styleSaid(locals.ctx, style),
+  ]);
   return {
     style,
-    styleTitle: await styleName(locals.ctx, style),
+    styleTitle: said.title,
+    styleLanguage: said.language,
     locale,
     sections: sections.filter((s) => !locals.projectId || s.projectId === locals.projectId),
     tags,

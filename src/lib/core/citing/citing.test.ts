@@ -10,6 +10,7 @@ import {
   runsToRtf,
   runsToText,
   styleFacts,
+  styleLanguage,
   type PrintedList,
 } from './index';
 
@@ -115,6 +116,15 @@ describe('plain text', () => {
 });
 
 describe('styles', () => {
+  it('are written for a language there are terms in, or for the dialect that stands for it', () => {
+    const known = (id: string) => ['de-DE', 'de-AT', 'en-US'].includes(id);
+    expect(styleLanguage({ locale: 'de-AT' }, known)).toBe('de-AT');
+    expect(styleLanguage({ locale: 'de' }, known)).toBe('de-DE');
+    expect(styleLanguage({ locale: 'de-CH' }, known)).toBe('de-DE');
+    expect(styleLanguage({ locale: 'fr-FR' }, known)).toBeUndefined();
+    expect(styleLanguage({}, known)).toBeUndefined();
+  });
+
   it('say how they cite and whether they have a list', () => {
     const note = openTree({
       n: 'style',

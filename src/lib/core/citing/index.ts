@@ -59,6 +59,7 @@ export {
   FORMAT_LABELS,
   LOCALES,
   localeLabel,
+  styleLanguage,
   STYLES,
   styleLabel,
   type StyleChoice,

@@ -1,4 +1,5 @@
-import type { CitationFormat } from './printer';
+import { dialectOf } from '../csl';
+import type { CitationFormat, StyleFacts } from './printer';
 
 /** A style offered first. `id` is its id in the catalogue. */
 export interface StyleChoice {
@@ -62,6 +63,16 @@ export const FIELD_LABELS: Record<string, string> = {
 export function styleLabel(id: string): string {
   return STYLES.find((s) => s.id === id)?.label ?? id.replace(/-/g, ' ');
 }
+
+/**
+ * The language a style is written for, of those there are terms in: its `default-locale`, or what stands for the language of
+ * that (CSL 1.0.2, "Style Root Element" and "Locale Fallback"). None where the style says nothing, or there are no terms in it.
+ */
+export const styleLanguage = (
+  { locale }: Pick<StyleFacts, 'locale'>,
+  known: (id: string) => boolean,
+): string | undefined =>
+  locale === undefined ? undefined : [locale, dialectOf(locale.split('-')[0]!)].find(known);
 
 /** A language's name as shown. */
 export function localeLabel(id: string): string {

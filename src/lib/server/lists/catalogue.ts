@@ -1,9 +1,16 @@
-import type { Tree } from '../../core/citing';
+import { styleLanguage, type Tree } from '../../core/citing';
 import { fold } from '../../core/text';
 import { localeTree, styleTree } from '../../reading/styles';
 import type { Context } from '../access/context';
 import { Refusal } from '../access/refusal';
-import { localeFile, shippedName, shippedStyle, shippedStyles, type CatalogueStyle } from '../catalogue';
+import {
+  isLanguage,
+  localeFile,
+  shippedName,
+  shippedStyle,
+  shippedStyles,
+  type CatalogueStyle,
+} from '../catalogue';
 import { favouriteStyles, findOwnStyle, listOwnStyles } from './repository';
 
 /** A style by its id, one that ships or one of the library's own; refuses when there is none. */
@@ -13,9 +20,21 @@ export async function styleOf(ctx: Context, id: string): Promise<CatalogueStyle>
   return style;
 }
 
+/** A style's name as shown anywhere, its id where there is none, and the language it is written for, where it says one. */
+export async function styleSaid(
+  ctx: Context,
+  id: string,
+): Promise<{ title: string; language: string | undefined }> {
+  const style = shippedStyle(id) ?? (await findOwnStyle(ctx, id));
+  return {
+    title: shippedName(id) ?? style?.title ?? id,
+    language: style && styleLanguage(style, isLanguage),
+  };
+}
+
 /** A style's name as shown anywhere; its id where there is none. */
 export const styleName = async (ctx: Context, id: string): Promise<string> =>
-  shippedName(id) ?? (await findOwnStyle(ctx, id))?.title ?? id;
+  (await styleSaid(ctx, id)).title;
 
 /** What styles are asked for: words of their name, how they cite, a field of study. */
 export interface StyleQuery {
@@ -30,6 +49,8 @@ export interface FoundStyle {
   format: string;
   favourite: boolean;
   own: boolean;
+  /** The language it is written for, where it says one. */
+  language: string | undefined;
 }
 
 /** Styles that answer a query: favourites, then the library's own, then those offered first, then by name; at most `limit`. */
@@ -49,7 +70,8 @@ export async function findStyles(
         return [];
       const label = own.get(id)?.title ?? shippedName(id) ?? id;
       if (!wanted.every((w) => fold(`${label} ${id} ${style.title}`).includes(w))) return [];
-      return [{ id, label, format: style.format, favourite: favourites.has(id), own: own.has(id) }];
+      const language = styleLanguage(style, isLanguage);
+      return [{ id, label, format: style.format, favourite: favourites.has(id), own: own.has(id), language }];
     })
     .slice(0, limit);
 }

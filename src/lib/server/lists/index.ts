@@ -28,7 +28,6 @@ import { placedIn, placements } from '../projects/sections';
 import { getSources, sourcesByKeys, type Source } from '../sources/repository';
 import { read, write } from '../workers/pools';
 import { styleName } from './catalogue';
-import { docxDocument } from './docx';
 import { pairsInGroups } from '../duplicates/groups';
 import { relationsOf } from '../duplicates/relations';
 import { printedFields, printList, shown, termsOf, tellApart, type Look } from './printing';
@@ -43,7 +42,7 @@ export {
   type Look,
   type ShownReference,
 } from './printing';
-export { findStyles, styleName, styleSent, type FoundStyle } from './catalogue';
+export { findStyles, styleName, styleSaid, styleSent, type FoundStyle } from './catalogue';
 export { bringStyle, changeStyle } from './styles';
 export { listOfView, savedList, toldOfView } from './apart';
 export { printTraced, type TracedStyle } from './tracing';
@@ -282,7 +281,7 @@ async function documentOf(
       return {
         name: 'references.docx',
         mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-        body: (await docxDocument(list, title, look.locale)).toString('base64'),
+        body: (await (await import('./docx')).docxDocument(list, title, look.locale)).toString('base64'),
         binary: true,
       };
     case 'html':

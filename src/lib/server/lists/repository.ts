@@ -14,6 +14,7 @@ interface Row {
   format: string;
   has_list: 0 | 1;
   fields: string;
+  locale: string | null;
   binned: string | null;
 }
 
@@ -29,6 +30,7 @@ const opened = (row: Row): OwnStyle => ({
   fields: JSON.parse(row.fields) as string[],
   file: resolve(placeOf(row.sha256)),
   hasList: Boolean(row.has_list),
+  ...(row.locale ? { locale: row.locale } : {}),
 });
 
 /** The styles people brought to the library, by title. */
@@ -57,13 +59,14 @@ export async function keepOwnStyle(
     format: style.facts.format,
     has_list: style.facts.hasList ? (1 as const) : (0 as const),
     fields: JSON.stringify(style.facts.fields),
+    locale: style.facts.locale ?? null,
     binned: null,
   };
   await ctx
     .db('own_style')
     .insert({ ...row, owner_id: ctx.personId, added: now() })
     .onConflict('id')
-    .merge(['sha256', 'format', 'has_list', 'fields', 'binned']);
+    .merge(['sha256', 'format', 'has_list', 'fields', 'locale', 'binned']);
   return opened(row);
 }
 

@@ -4,6 +4,7 @@
   import { projectWords } from '$lib/core/forms';
   import type { Project } from '$lib/server/projects';
   import { Button, Checkbox, Dialog, Field, Input, Select } from '../kit';
+  import StyleLanguage from '../lists/StyleLanguage.svelte';
   import StylePicker from '../lists/StylePicker.svelte';
   import { call } from './client';
   import { formOf } from './forms';
@@ -23,6 +24,8 @@
   let open = $state(true);
   // svelte-ignore state_referenced_locally
   let styleTitle = $state(of ? styleName : styleLabel('apa'));
+  /** Of a style that was chosen just now. */
+  let styleLanguage: string | undefined = $state();
 
   const { form, errors, enhance } = formOf(
     projectWords,
@@ -65,7 +68,8 @@
         id={$form.style}
         title={styleTitle}
         locale={$form.locale}
-        onchoose={(style, title) => ([$form.style, styleTitle] = [style, title])}
+        onchoose={(style, title, language) =>
+          ([$form.style, styleTitle, styleLanguage] = [style, title, language])}
       />
     </div>
     <label>
@@ -75,6 +79,11 @@
           >{/each}
       </Select>
     </label>
+    <StyleLanguage
+      language={styleLanguage}
+      locale={$form.locale}
+      onchoose={(language) => ($form.locale = language)}
+    />
     <label class="flex items-center gap-2 text-sm">
       <Checkbox bind:checked={$form.newFirst} />
       What is placed in a section stands first there

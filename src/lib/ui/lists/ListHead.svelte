@@ -7,6 +7,7 @@
   import { Button, PageHead, Select } from '../kit';
   import CitedDialog from './CitedDialog.svelte';
   import type { listScope } from './list-scope';
+  import StyleLanguage from './StyleLanguage.svelte';
   import StylePicker from './StylePicker.svelte';
 
   interface Props {
@@ -18,6 +19,8 @@
       languages: { id: string; label: string }[];
       style: string;
       styleTitle: string;
+      /** The language the style is written for, where it says one. */
+      styleLanguage?: string | undefined;
       locale: string;
     };
     holds: ReturnType<typeof listScope>;
@@ -89,6 +92,11 @@
     {#each data.languages as language (language.id)}<option value={language.id}>{language.label}</option
       >{/each}
   </Select>
+  <StyleLanguage
+    language={data.styleLanguage}
+    locale={data.locale}
+    onchoose={(locale) => narrow({ locale })}
+  />
   <Select
     look="chip"
     aria-label="Grouping"

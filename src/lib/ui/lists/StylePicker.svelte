@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, FileButton, Input, Select } from '../kit';
   import { StarOutline, StarSolid, TrashBinOutline } from 'flowbite-svelte-icons';
-  import { FIELD_LABELS, FORMAT_LABELS, type CitationFormat } from '$lib/core/citing';
+  import { FIELD_LABELS, FORMAT_LABELS, localeLabel, type CitationFormat } from '$lib/core/citing';
   import type { FoundStyle } from '$lib/server/lists';
   import type { ShownReference } from '$lib/server/lists';
   import { call, debounce } from '../frame/client';
@@ -25,7 +25,7 @@
     locale: string;
     samples?: string[];
     inline?: boolean;
-    onchoose: (id: string, title: string) => void;
+    onchoose: (id: string, title: string, language?: string | undefined) => void;
   } = $props();
 
   const printed = styleSamples(
@@ -76,10 +76,10 @@
     await find();
     input?.focus();
   }
-  function choose(style: { id: string; label: string } | undefined) {
+  function choose(style: (Pick<FoundStyle, 'id' | 'label'> & Partial<FoundStyle>) | undefined) {
     if (!style) return;
     open = false;
-    if (style.id !== id) onchoose(style.id, style.label);
+    if (style.id !== id) onchoose(style.id, style.label, style.language);
   }
   /** Chooses the style under the cursor, of those that answer what is typed by now. */
   async function take() {
@@ -177,7 +177,9 @@
               ><span class="named"
                 ><span>{style.label}</span><small
                   >{style.own ? 'your own, ' : ''}{FORMAT_LABELS[style.format as CitationFormat] ??
-                    style.format}</small
+                    style.format}{style.language && style.language !== locale
+                    ? `, ${localeLabel(style.language)}`
+                    : ''}</small
                 ></span
               >{#if samples.length}<span class="sample serif" aria-hidden="true"
                   ><!-- eslint-disable-next-line svelte/no-at-html-tags -- made by our own printer, which escapes -->

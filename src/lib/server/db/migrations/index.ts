@@ -47,6 +47,7 @@ import * as traits from './0045-traits';
 import * as printedAgain from './0046-printed-again';
 import * as listsApart from './0047-lists-apart';
 import * as namesPrinted from './0048-names-printed';
+import * as ownStyleLanguage from './0049-own-style-language';
 
 interface Migration {
   name: string;
@@ -104,6 +105,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0046-printed-again', up: printedAgain.up },
   { name: '0047-lists-apart', up: listsApart.up },
   { name: '0048-names-printed', up: namesPrinted.up },
+  { name: '0049-own-style-language', up: ownStyleLanguage.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
