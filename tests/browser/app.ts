@@ -307,8 +307,15 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
           inside,
         )
         .catch(async () => {
-          const seen = await page.$eval('body', (b) => (b as HTMLElement).innerText);
-          throw new Error(`“${words}” was not seen in ${inside}; on the page: ${seen.slice(0, 3_000)}`);
+          const { text, focus } = await page.evaluate(() => ({
+            text: document.body.innerText.replace(/\n+/g, '\n'),
+            focus: document.activeElement?.outerHTML.slice(0, 300) ?? 'nothing',
+          }));
+          // What is said at the foot comes last.
+          const seen = text.length <= 3_000 ? text : `${text.slice(0, 1_500)}\n…\n${text.slice(-1_500)}`;
+          throw new Error(
+            `“${words}” was not seen in ${inside}; the focus is on ${focus}; on the page: ${seen}`,
+          );
         });
     },
     async gone(words, inside = 'body') {

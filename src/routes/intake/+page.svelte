@@ -113,14 +113,15 @@
     </p>
   </Empty>
 {:else}
-  <nav class="queue" aria-label="Waiting">
+  <nav class="queue" aria-label="Waiting" data-sveltekit-keepfocus>
     {#each data.queue as waiting, i (waiting.id)}
       <a
         aria-current={i === data.at ? 'true' : undefined}
         href="/intake?at={waiting.id}"
         data-sveltekit-replacestate
         data-sveltekit-noscroll
-        data-tip={waiting.title}><TypeGlyph type={waiting.type} /> {waiting.label}</a
+        data-tip={waiting.title}
+        ><TypeGlyph type={waiting.type} /> <span class="truncate">{waiting.label}</span></a
       >
     {/each}
   </nav>
@@ -189,13 +190,11 @@
     gap: 6px;
     max-width: 240px;
     padding: 6px 12px;
-    overflow: hidden;
     border: 1px solid transparent;
     border-bottom: 0;
     border-radius: 7px 7px 0 0;
     color: var(--ink-2);
     font-size: 13px;
-    text-overflow: ellipsis;
     white-space: nowrap;
   }
   .queue a[aria-current='true'] {

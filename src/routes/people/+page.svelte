@@ -25,9 +25,14 @@
     {containers ? 'titles that sources appeared in' : 'people and institutions, of any role'}
   </span>
   <span class="flex-1"></span>
-  <Button look="chip" href="/people" aria-current={containers ? undefined : 'page'}>Who made them</Button>
-  <Button look="chip" href="/people?of=container" aria-current={containers ? 'page' : undefined}
-    >Where they appeared</Button
+  <Button look="chip" href="/people" aria-current={containers ? undefined : 'page'} data-sveltekit-keepfocus
+    >Who made them</Button
+  >
+  <Button
+    look="chip"
+    href="/people?of=container"
+    aria-current={containers ? 'page' : undefined}
+    data-sveltekit-keepfocus>Where they appeared</Button
   >
   <FindField what="names" />
   <Button small look="quiet" href="/duplicates/spellings{containers ? '?of=containers' : ''}"

@@ -141,7 +141,7 @@
   {/each}
 </ul>
 {#if opened.sources.length < opened.ids.length}
-  <p class="more"><Button href={more}>Show more of them</Button></p>
+  <p class="more"><Button href={more} data-sveltekit-keepfocus>Show more of them</Button></p>
 {/if}
 
 <style>

@@ -22,6 +22,7 @@
           <a
             href={narrowedHref({ check: group.check, show: undefined })}
             aria-current={group.check === check ? 'true' : undefined}
+            data-sveltekit-keepfocus
           >
             <span class="pencil-{group.pencil === 'grey' ? 'none' : group.pencil}"
               ><Sign sign={signOf(group)} /></span

@@ -39,7 +39,7 @@
       : choice.by}{choice.closed ? ', closed' : ''}{choice.putAway ? ', put away' : ''}</span
   >
   <span class="flex-1"></span>
-  <nav class="flex gap-2" aria-label="Of this choice">
+  <nav class="flex gap-2" aria-label="Of this choice" data-sveltekit-keepfocus>
     <Button
       look="chip"
       href="?see=judge"

@@ -83,13 +83,13 @@
     look="chip"
     href="/duplicates/spellings?of=people"
     aria-current={data.kind === 'person' ? 'page' : undefined}
-    >People {data.totals.person.toLocaleString('en')}</Button
+    data-sveltekit-keepfocus>People {data.totals.person.toLocaleString('en')}</Button
   >
   <Button
     look="chip"
     href="/duplicates/spellings?of=containers"
     aria-current={data.kind === 'container' ? 'page' : undefined}
-    >Containers {data.totals.container.toLocaleString('en')}</Button
+    data-sveltekit-keepfocus>Containers {data.totals.container.toLocaleString('en')}</Button
   >
   {#if data.apart.length}<Button
       look="chip"
