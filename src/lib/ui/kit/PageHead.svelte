@@ -1,7 +1,10 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
-  /** The head of a view: its name, what it holds in a line (`.sub`), and what can be done with all of it. */
+  /**
+   * The head of a view: its name, what it holds in a line (`.sub`), and what can be done with all of it: where that is much,
+   * in `.tools`, which go into a row of their own together.
+   */
   let { children }: { children: Snippet } = $props();
 </script>
 
@@ -20,6 +23,14 @@
   .head :global(.sub) {
     color: var(--ink-3);
     font-size: 14px;
+  }
+  .head :global(.tools) {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    justify-content: flex-end;
+    gap: inherit;
+    margin-left: auto;
   }
   @media print {
     .head {

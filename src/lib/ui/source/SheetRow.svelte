@@ -16,18 +16,29 @@
     onleave?: () => void;
     children: Snippet;
   } = $props();
-  let row: HTMLElement;
+  let row: HTMLElement | undefined;
   let pressed = false;
+  let waits = false;
 
-  const leave = () => row.contains(document.activeElement) || onleave?.();
   /** What is pressed elsewhere must not move away under the pointer before it is let go. */
   function left() {
-    if (pressed) addEventListener('pointerup', () => setTimeout(leave), { once: true });
+    if (pressed) waits = true;
     else onleave?.();
+  }
+  function released() {
+    pressed = false;
+    if (!waits) return;
+    waits = false;
+    // After the click, which comes behind.
+    setTimeout(() => row && !row.contains(document.activeElement) && onleave?.());
   }
 </script>
 
-<svelte:window onpointerdowncapture={() => (pressed = true)} onpointerupcapture={() => (pressed = false)} />
+<svelte:window
+  onpointerdowncapture={() => (pressed = true)}
+  onpointerupcapture={released}
+  onpointercancelcapture={released}
+/>
 
 <div
   bind:this={row}

@@ -100,22 +100,23 @@
   {/if}
   <TypeGlyph type={data.source.record.type} class="text-ink-3" />
   <h1 class="serif">{data.label}</h1>
-  <span class="flex-1"></span>
-  {#if data.source.binned}
-    <span class="pencil-red">In the bin</span>
-    <Button needs="edit" onclick={() => bin(false)}>Bring it back</Button>
-  {:else}
-    <ReadingSelect id={data.source.id} state={data.reading?.state} priority={data.reading?.priority} />
-    {#if data.source.checked}
-      <span class="small-label">Checked {dateLabel(data.source.checked)}</span>
-      <Button needs="edit" look="quiet" onclick={() => check(false)}>Send back to Intake</Button>
+  <div class="tools">
+    {#if data.source.binned}
+      <span class="pencil-red">In the bin</span>
+      <Button needs="edit" onclick={() => bin(false)}>Bring it back</Button>
     {:else}
-      <Button needs="edit" look="main" onclick={() => check(true)}>Looks right</Button>
+      <ReadingSelect id={data.source.id} state={data.reading?.state} priority={data.reading?.priority} />
+      {#if data.source.checked}
+        <span class="small-label">Checked {dateLabel(data.source.checked)}</span>
+        <Button needs="edit" look="quiet" onclick={() => check(false)}>Send back to Intake</Button>
+      {:else}
+        <Button needs="edit" look="main" onclick={() => check(true)}>Looks right</Button>
+      {/if}
+      <Button onclick={() => openCiting([{ id: data.source.id, name: data.label }])}>Cite</Button>
+      {#each data.copies.slice(0, 1) as copy (copy.id)}<Button href="/copies/{copy.id}">Read</Button>{/each}
+      <Button needs="edit" onclick={() => bin(true)}>Put in the bin</Button>
     {/if}
-    <Button onclick={() => openCiting([{ id: data.source.id, name: data.label }])}>Cite</Button>
-    {#each data.copies.slice(0, 1) as copy (copy.id)}<Button href="/copies/{copy.id}">Read</Button>{/each}
-    <Button needs="edit" onclick={() => bin(true)}>Put in the bin</Button>
-  {/if}
+  </div>
 </PageHead>
 
 <Doubles id={data.source.id} doubles={data.doubles} related={data.related} />
