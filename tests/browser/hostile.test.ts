@@ -9,7 +9,17 @@ import { HOSTILE_PAGES } from '../hostile/pages';
 import { damagedPictures } from '../hostile/pictures';
 import { startApp, until, visit, type App, type Person } from './app';
 
-const PAGES = Object.values(HOSTILE_PAGES);
+/** Each takes the reader as long as it may take, or nearly: they are tried on it alone. Those left keep it busy long enough. */
+const LONGEST = [
+  'tables in tables',
+  'fifty thousand attributes',
+  'twenty thousand links and authors',
+  'four thousand embedded references',
+];
+const PAGES = Object.keys(HOSTILE_PAGES)
+  .filter((name) => !LONGEST.includes(name))
+  .map((name) => HOSTILE_PAGES[name]!);
+const HANDED = PAGES.filter((html) => html.length < 100_000);
 const PICTURES = Object.values(damagedPictures());
 let app: App;
 let me: Person;
@@ -87,17 +97,16 @@ describe('hostile pages and pictures', () => {
       ...PICTURES.map((_, i) => `http://hostile.test/picture/${i}`),
     ];
     for (const text of addresses) expect((await post('/api/captures', { text })).status).toBe(200);
-    for (const [i, html] of PAGES.entries())
-      if (html.length < 100_000)
-        expect(
-          (
-            await post('/api/captures/page', {
-              html,
-              address: `https://handed.example/${i}`,
-              title: '<img src=x onerror="parent.told=1">',
-            })
-          ).status,
-        ).toBe(200);
+    for (const [i, html] of HANDED.entries())
+      expect(
+        (
+          await post('/api/captures/page', {
+            html,
+            address: `https://handed.example/${i}`,
+            title: '<img src=x onerror="parent.told=1">',
+          })
+        ).status,
+      ).toBe(200);
     let [asked, longest] = [0, 0];
     await until(
       'every capture to come to an end',
