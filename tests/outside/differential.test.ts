@@ -48,7 +48,7 @@ describe('the styles offered, against citeproc-js', () => {
 });
 
 describe('a sample of the catalogue, against citeproc-js', () => {
-  it('prints the same in more than 96.5 entries of a hundred, and in 99.8 but for what is explained', () => {
+  it('prints the same in more than 96.5 entries of a hundred, and in all but for what is explained', () => {
     let [total, same, known] = [0, 0, 0];
     for (const id of allStyles().filter((_, i) => i % 200 === 0)) {
       const compared = compare(id);
@@ -58,6 +58,6 @@ describe('a sample of the catalogue, against citeproc-js', () => {
     }
     expect(total).toBeGreaterThan(3_000);
     expect(same / total).toBeGreaterThan(0.965);
-    expect((same + known) / total).toBeGreaterThan(0.998);
+    expect(total - same - known).toBe(0);
   });
 });

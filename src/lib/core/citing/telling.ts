@@ -5,7 +5,7 @@ import type { Run } from './runs';
 /** What tells a work apart from others that would be cited in the same words. CSL 1.0.2, "Disambiguation". */
 export interface ToldWork {
   id: string;
-  /** Its citation as it would print with nothing to tell it apart, and as it prints: each first mentioned and alone. */
+  /** Its citation as it would print with nothing to tell it apart, and as it prints: alone, as a later mention where those print otherwise. */
   alone: Run[];
   now: Run[];
   /** How many of its names are shown, where fewer would be otherwise. */
@@ -27,6 +27,8 @@ export interface ToldWork {
 export interface ToldList {
   /** Whether the style tells any apart. */
   tells: boolean;
+  /** Works are shown as later mentions, which the style prints otherwise than first ones. */
+  later: boolean;
   /** How the style has given names told, where it does. */
   givenRule?: string;
   /** Those that would be cited in the same words, group by group, in the order of the list. */
@@ -56,5 +58,10 @@ export function toldList(registry: Registry, toRuns: (nodes: Node[], id: string)
       };
     }),
   );
-  return { tells: tells(style), ...(style.addGiven ? { givenRule: style.addGiven } : {}), groups };
+  return {
+    tells: tells(style),
+    later: style.asksPosition,
+    ...(style.addGiven ? { givenRule: style.addGiven } : {}),
+    groups,
+  };
 }

@@ -1,8 +1,8 @@
 import { findKind, isEmpty, piece, numbered, replaced, textOf, type Node, type Piece } from './pieces';
-import type { Place } from './positions';
+import { FIRST_PLACE, type Place } from './positions';
 import { scopeOf, type Entry, type Registry } from './registry';
 import { richText } from './rich';
-import { FIRST, type Cite } from './scope';
+import type { Cite } from './scope';
 import { inCase } from './case';
 import type { CompiledArea } from './style';
 
@@ -16,8 +16,6 @@ interface Printed {
   /** A sentence begins with it. */
   begins: boolean;
 }
-
-const FIRST_PLACE: Place = { position: FIRST, nearNote: false, firstNote: undefined };
 
 /** What prints in place of a work that prints nothing. */
 export const NOTHING_PRINTED = '[CSL STYLE ERROR: reference with no printed form.]';

@@ -1,12 +1,17 @@
-import { join, leave } from './people';
+import { sameName } from './names';
+import { join, leave, type People } from './people';
 import { textOf } from './pieces';
-import { openScope, SUBSEQUENT, type LevelOf, type Levels, type NameList, type Scope } from './scope';
+import { FIRST_PLACE, LATER_PLACE } from './positions';
+import { openScope, type LevelOf, type Levels, type NameList, type Scope } from './scope';
 import type { Entry, Registry } from './registry';
 import type { CompiledStyle } from './style';
 
 /** What tells a work apart from others. CSL 1.0.2, "Disambiguation". */
 export interface Told {
+  /** In mentions of it; where first mentions say more than later ones, in the later ones. */
   levels?: Levels | undefined;
+  /** In its first mention and in the list: nothing where a first mention tells it from the others without. */
+  atFirst?: Levels | undefined;
   levelOf?: LevelOf | undefined;
   /** How many conditions on this are met, in the order they are asked. */
   condition: number;
@@ -28,13 +33,12 @@ export interface Printed {
   lists: NameList[];
 }
 
-/** A work’s citation as it is told apart: as a later mention nearby, where styles say least, without letter or place. */
-function printed(style: CompiledStyle, entry: Entry, told: Told): Printed {
+/** A work’s citation as it is told apart, as a later mention or the first, without letter or locator. */
+function printed(style: CompiledStyle, entry: Entry, told: Told, place = LATER_PLACE): Printed {
   const scope: Scope = openScope(entry.item, style.setting, 'citation', {
     number: entry.number,
     comparing: true,
-    position: SUBSEQUENT,
-    nearNote: true,
+    ...place,
     conditions: told.condition,
     levels: told.levels,
     levelOf: told.levelOf,
@@ -60,15 +64,27 @@ interface Candidate extends Printed {
   told: Told;
 }
 
+const sameLevels = (a: Levels | undefined, b: Levels | undefined) =>
+  a === b || JSON.stringify(a) === JSON.stringify(b);
+
 const sameTold = (a: Told, b: Told) =>
   a === b ||
   (a.yearSuffix === b.yearSuffix &&
     a.condition === b.condition &&
-    (a.levels === b.levels || JSON.stringify(a.levels) === JSON.stringify(b.levels)));
+    sameLevels(a.levels, b.levels) &&
+    sameLevels(a.atFirst, b.atFirst));
 
 /** Whether a style tells works apart at all. */
 export const tells = ({ addNames, addGiven, addYearSuffix, usesDisambiguate }: CompiledStyle): boolean =>
   addNames || addGiven !== undefined || addYearSuffix || usesDisambiguate;
+
+/** Whether a given name that prints in a list is told further for all works: names that are hidden print none. */
+function toldFurther(people: People, { names, shown, as }: NameList, list: number): boolean {
+  const last = names.length - 1;
+  for (let i = 0; i <= last; i++)
+    if ((i < shown || i === last) && people.levelOf(names[i]!, list, i, as) > 0) return true;
+  return false;
+}
 
 /**
  * Tells the works of a registry apart, in the order CSL 1.0.2, "Disambiguation" lists its methods: those that came, and of
@@ -94,14 +110,7 @@ export function disambiguate(registry: Registry, came: Entry[], left: Entry[], r
   }
   for (const entry of concerned) {
     const base = entry.base!;
-    const further =
-      rule !== undefined &&
-      base.lists.some((list, l) =>
-        list.names.some(
-          (name, i) =>
-            people.levelOf(name, l, i, { initials: list.initials, short: list.form === 'short' }) > 0,
-        ),
-      );
+    const further = rule !== undefined && base.lists.some((list, l) => toldFurther(people, list, l));
     const alone = further ? printed(style, entry, plain) : base;
     const before = entry.alone?.text;
     if (before !== undefined && before !== alone.text) {
@@ -145,12 +154,25 @@ function tellApart(style: CompiledStyle, group: Candidate[]): void {
   if (style.addNames || style.addGiven === 'by-cite') classes = byNames(style, group);
   // Where letters tell works apart, they do so without it. Common practice, which citeproc-js and pandoc share.
   if (style.usesDisambiguate && !style.addYearSuffix) classes = classes.flatMap((c) => byCondition(style, c));
-  for (const c of classes) for (const one of c) one.entry.told = one.told;
+  for (const c of classes) for (const one of c) one.entry.told = { ...one.told, atFirst: one.told.levels };
+  if (style.asksPosition) tellAtFirst(style, classes.flat());
   if (!style.addYearSuffix) return;
   for (const c of classes) {
     if (c.length < 2) continue;
     const inOrder = [...c].sort((a, b) => a.entry.number - b.entry.number);
-    inOrder.forEach((one, i) => (one.entry.told = { ...one.told, yearSuffix: suffixOf(i) }));
+    inOrder.forEach(({ entry }, i) => (entry.told = { ...entry.told, yearSuffix: suffixOf(i) }));
+  }
+}
+
+/** Names that tell works apart in later mentions stay as the style has them in first ones, where they tell none apart. */
+function tellAtFirst(style: CompiledStyle, all: Candidate[]): void {
+  if (!all.some(({ told }) => told.levels)) return;
+  // Names tell works apart before a condition does.
+  const textAtFirst = ({ entry, told }: Candidate, levels?: Levels) =>
+    printed(style, entry, { ...told, condition: 0, levels }, FIRST_PLACE).text;
+  for (const group of groupsOf(all, (one) => textAtFirst(one))) {
+    const texts = new Set(group.map((one) => textAtFirst(one, one.told.levels)));
+    if (texts.size === 1) for (const { entry } of group) entry.told = { ...entry.told, atFirst: undefined };
   }
 }
 
@@ -171,6 +193,25 @@ function byCondition(style: CompiledStyle, group: Candidate[], met = 1): Candida
 interface Try {
   show: number[] | undefined;
   given: number[][];
+}
+
+/** Whether works have as many lists of names, each written alike and with as many names. */
+function alikeInForm([first, ...others]: Candidate[]): boolean {
+  const { lists } = first!;
+  return others.every(
+    (other) =>
+      other.lists.length === lists.length &&
+      other.lists.every((list, l) => {
+        const { as, lang, names } = lists[l]!;
+        return list.as === as && list.lang === lang && list.names.length === names.length;
+      }),
+  );
+}
+
+/** Whether all works have the same name at a place of a list. */
+function sharedAt([first, ...others]: Candidate[], list: number, name: number): boolean {
+  const one = first!.lists[list]?.names[name];
+  return one !== undefined && others.every((other) => sameName(one, other.lists[list]!.names[name]!));
 }
 
 /**
@@ -200,16 +241,24 @@ function byNames(style: CompiledStyle, group: Candidate[]): Candidate[][] {
   const originals = new Map(group.map((c) => [c.entry, c]));
   const run = (members: Candidate[], from: number, now: Try, best: Candidate[]): Candidate[][] => {
     if (members.length < 2) return [best];
+    const comparable = alikeInForm(members);
     for (let s = from; s < steps.length; s++) {
       const { list, name, what } = steps[s]!;
       // Where a list writes no initials, a given name is told whole or not at all.
-      if (what === 1 && members.every((m) => m.lists[list]?.initials !== true)) continue;
+      if (what === 1 && members.every((m) => m.lists[list]?.as.initials !== true)) continue;
+      // Somebody who is in all of them tells none apart.
+      const inAll = comparable && sharedAt(members, list, name);
+      if (inAll && what !== 'show') continue;
       const next: Try = { show: now.show ? [...now.show] : undefined, given: now.given.map((g) => [...g]) };
       if (what === 'show') {
         next.show ??= [];
         next.show[list] = name + 1;
       } else {
         (next.given[list] ??= [])[name] = what;
+      }
+      if (inAll) {
+        now = next;
+        continue;
       }
       const tried = members.map((m) =>
         apply(style, originals.get(m.entry)!, { levels: levelsOf(next, lists) }),

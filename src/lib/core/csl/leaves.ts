@@ -40,6 +40,11 @@ function lookWithin(piece: Piece, around: Look | undefined): Look | undefined {
   return Object.keys(out).length ? out : undefined;
 }
 
+/** The look that holds inside another: a baseline is that of what stands around, as in CSS, so that raised text stays raised. */
+function inside(around: Look | undefined, { align, ...look }: Look): Look {
+  return { ...around, ...look, ...(align && align !== 'baseline' ? { align } : {}) };
+}
+
 /** Nodes as leaves: quotation marks become those of the language, the inner ones inside the outer. */
 export function leavesOf(nodes: Node[], locale: Locale): Leaf[] {
   const leaves: Leaf[] = [];
@@ -57,7 +62,7 @@ export function leavesOf(nodes: Node[], locale: Locale): Leaf[] {
           parent: frame,
           piece: node,
           look,
-          within: look ? { ...frame?.within, ...look } : (frame?.within ?? {}),
+          within: look ? inside(frame?.within, look) : (frame?.within ?? {}),
         };
     }
     if (node.quoted) {

@@ -50,13 +50,17 @@ const PRIMARY: Record<string, string> = {
 /** A language as the dialect whose locale is meant. */
 export const dialectOf = (lang: string): string => PRIMARY[lang.toLowerCase()] ?? lang;
 
-/** The parts of a style that speak for a language, nearest first: of the dialect, of its language, of all. */
+/**
+ * The parts of a style that speak for a language, nearest first: of the dialect, of the main one of its language (common
+ * practice, which citeproc-js and pandoc share), of its language, of all. CSL 1.0.2, "Locale Fallback".
+ */
 export function localesIn(style: Tree, lang: string): Tree[] {
   const own = style.children.filter((c): c is Tree => typeof c !== 'string' && c.name === 'locale');
   const base = lang.slice(0, 2).toLowerCase();
   const of = (wanted: string | undefined) =>
     own.filter((l) => l.attrs['xml:lang']?.toLowerCase() === wanted?.toLowerCase());
-  return [...of(lang), ...(lang.toLowerCase() !== base ? of(base) : of(dialectOf(lang))), ...of(undefined)];
+  const spoken = new Set([lang, dialectOf(base), base].map((l) => l.toLowerCase()));
+  return [...[...spoken].flatMap(of), ...of(undefined)];
 }
 
 /** What one locale says, or one part of a style that speaks for a language. */

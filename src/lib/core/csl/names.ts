@@ -255,6 +255,15 @@ export function nameKeys(name: NameValue): NameKeys {
   return keys;
 }
 
+const NAME_PARTS = [
+  'family', 'given', 'dropping-particle', 'non-dropping-particle', 'suffix', 'comma-suffix', 'static-ordering', 'parse-names',
+  'literal', 'isInstitution',
+] as const satisfies readonly (keyof NameValue)[]; // prettier-ignore
+
+/** Whether two names are written the same in every part, so that they print the same wherever one does. */
+export const sameName = (a: NameValue, b: NameValue): boolean =>
+  a === b || NAME_PARTS.every((part) => a[part] === b[part]);
+
 type NameKeys = [family: string, initials: string, full: string];
 const keysKnown = new WeakMap<NameValue, NameKeys>();
 

@@ -13,7 +13,15 @@ import {
 } from './elements';
 import { namesIn, type NameValue } from './item';
 import type { TermForm } from './locale';
-import { listNode, nameNode, shownOf, type NameOptions, type NamePart, type Precedes } from './names';
+import {
+  listNode,
+  nameNode,
+  sameName,
+  shownOf,
+  type NameOptions,
+  type NamePart,
+  type Precedes,
+} from './names';
 import { affixed, findKind, isEmpty, joined, piece, type Node } from './pieces';
 import { SUBSEQUENT, type Part, type Scope } from './scope';
 import type { Tree } from './tree';
@@ -80,7 +88,7 @@ function nameOptions(names: Tree, name: Tree | undefined, c: Compiling): NameOpt
 }
 
 const sameNames = (a: NameValue[], b: NameValue[]) =>
-  a.length === b.length && a.every((n, i) => JSON.stringify(n) === JSON.stringify(b[i]));
+  a.length === b.length && a.every((n, i) => sameName(n, b[i]!));
 
 /** The names of a role that a work has. */
 interface RoleNames {
@@ -117,6 +125,7 @@ export function namesPart(tree: Tree, c: Compiling): Part {
   const label = child(source, 'label');
   const substitute = bare && base ? undefined : child(tree, 'substitute');
   const options = nameOptions(source, name, c);
+  const as = { initials: options.initializeWith !== undefined, short: options.form === 'short' };
   const variables = (tree.attrs.variable ?? '').split(/\s+/).filter(Boolean);
   // Without an element of its own, "et al." looks as the names do.
   const etAlLook = etAl ? lookOf(etAl.attrs) : options.look;
@@ -164,18 +173,15 @@ export function namesPart(tree: Tree, c: Compiling): Part {
       scope.levels?.show?.[index],
       scope.sorting,
     );
-    const levels: number[] = [];
     const inverted: boolean[] = [];
     const sorting = scope.sorting !== undefined;
     const lang = languageFor(scope, 'uppercase') ?? locale.lang;
-    const as = { initials: options.initializeWith !== undefined, short: options.form === 'short' };
     const print = (n: NameValue, i: number): Node => {
       // In the list, names that are written with their given names need no telling apart.
       const level =
         scope.area === 'bibliography' && !as.short
           ? 0
           : Math.max(scope.levels?.given?.[index]?.[i] ?? 0, scope.levelOf?.(n, index, i, as) ?? 0);
-      levels.push(level);
       const invert = options.sortOrder === 'all' || (options.sortOrder === 'first' && i === 0);
       inverted.push(invert && n.literal === undefined);
       const node = nameNode(n, options, invert, level, lang, sorting);
@@ -187,9 +193,8 @@ export function namesPart(tree: Tree, c: Compiling): Part {
     scope.lists.push({
       names,
       shown,
-      form: options.form,
-      initials: options.initializeWith !== undefined,
-      levels,
+      as,
+      lang,
     });
     const useLast = scope.sorting?.useLast ?? options.useLast;
     const last =
@@ -259,8 +264,8 @@ export function namesPart(tree: Tree, c: Compiling): Part {
     }
     scope.called = true;
     scope.found = foundBefore;
-    // Sorted by how many there are, none comes before one.
-    if (options.form !== 'count' || !scope.sorting) return undefined;
+    // Sorted by how many there are, none comes before one; what could stand in for others is not there.
+    if (options.form !== 'count' || !scope.sorting || scope.substituting) return undefined;
     scope.found = true;
     return '0';
   };

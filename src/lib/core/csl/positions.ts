@@ -15,6 +15,12 @@ export interface Place {
   firstNote: number | undefined;
 }
 
+/** Of a work that was not mentioned before. */
+export const FIRST_PLACE: Place = { position: FIRST, nearNote: false, firstNote: undefined };
+
+/** Of one mentioned shortly before, where styles say least; of no note in particular. */
+export const LATER_PLACE: Place = { position: SUBSEQUENT, nearNote: true, firstNote: undefined };
+
 const labelled = (cite: Cite) => `${cite.label ?? 'page'} ${cite.locator ?? ''}`;
 
 /** A cite right after one of the same work. CSL 1.0.2, "Choose", `position`. */

@@ -2,7 +2,7 @@ import { disambiguate, NOTHING_TOLD, tells, type Printed, type Told } from './di
 import type { Item } from './item';
 import { openPeople, type People } from './people';
 import type { Node, Piece } from './pieces';
-import { openScope, type Levels, type Scope } from './scope';
+import { FIRST, openScope, type Levels, type Scope } from './scope';
 import type { Sorted } from './sorting';
 import type { CompiledArea, CompiledStyle } from './style';
 
@@ -67,11 +67,13 @@ export function scopeOf(
   rest: Partial<Scope> = {},
 ): Scope {
   const { told } = entry;
+  const { position = FIRST } = rest;
+  const levels = position === FIRST ? told.atFirst : told.levels;
   return openScope(entry.item, registry.style.setting, area, {
     number: entry.number,
     yearSuffix: told.yearSuffix,
     conditions: told.condition,
-    levels: area === 'citation' ? told.levels : ofFirstNames(told.levels),
+    levels: area === 'citation' ? levels : ofFirstNames(levels),
     levelOf: told.levelOf,
     ...rest,
   });

@@ -27,13 +27,14 @@ export interface Levels {
   given?: (number[] | undefined)[];
 }
 
+/** How a list writes given names: as initials, and only where names are told apart. */
+export interface GivenAs {
+  initials: boolean;
+  short: boolean;
+}
+
 /** How far the given name of a name of a list is told, by how the list writes given names. */
-export type LevelOf = (
-  name: NameValue,
-  list: number,
-  index: number,
-  as: { initials: boolean; short: boolean },
-) => number;
+export type LevelOf = (name: NameValue, list: number, index: number, as: GivenAs) => number;
 
 /** What stands in a style for all its parts. */
 export interface Setting {
@@ -86,10 +87,9 @@ export interface Scope {
 export interface NameList {
   names: NameValue[];
   shown: number;
-  form: string;
-  initials: boolean;
-  /** How far each shown name was told. */
-  levels: number[];
+  /** One for each `names` element, which is known by it. */
+  as: GivenAs;
+  lang: string;
 }
 
 /** A part of a style, compiled: what it prints of a work, or nothing. */

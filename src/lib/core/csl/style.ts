@@ -36,6 +36,8 @@ export interface CompiledStyle {
   addGiven: GivenRule | undefined;
   addYearSuffix: boolean;
   usesDisambiguate: boolean;
+  /** Later mentions of a work can print otherwise than the first (`position`). */
+  asksPosition: boolean;
   /** Parts of an entry can stand by themselves (`display`). */
   hasBlocks: boolean;
 }
@@ -52,16 +54,18 @@ const INHERITED: Record<string, string> = {
 interface Asked {
   yearSuffix: boolean;
   disambiguate: boolean;
+  position: boolean;
   display: boolean;
 }
 
 function askedIn(
   tree: Tree,
-  asked: Asked = { yearSuffix: false, disambiguate: false, display: false },
+  asked: Asked = { yearSuffix: false, disambiguate: false, position: false, display: false },
 ): Asked {
   const { attrs, children } = tree;
   if (attrs.variable === 'year-suffix' && tree.name === 'text') asked.yearSuffix = true;
   if (attrs.disambiguate !== undefined) asked.disambiguate = true;
+  if (attrs.position !== undefined) asked.position = true;
   if (attrs.display !== undefined) asked.display = true;
   for (const kid of children) if (typeof kid !== 'string') askedIn(kid, asked);
   return asked;
@@ -163,6 +167,7 @@ export function compileStyle(
     addGiven: given ? ((attrs['givenname-disambiguation-rule'] ?? 'by-cite') as GivenRule) : undefined,
     addYearSuffix: attrs['disambiguate-add-year-suffix'] === 'true',
     usesDisambiguate: asked.disambiguate,
+    asksPosition: asked.position,
     hasBlocks: asked.display,
   };
 }

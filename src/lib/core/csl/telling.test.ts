@@ -97,6 +97,44 @@ describe('works are told apart', () => {
     const ranged = { 'disambiguate-add-year-suffix': 'true', collapse: 'year-suffix-ranged' };
     expect(cite(registryOf(ranged, [soon('a'), soon('b'), soon('c')]), 'a', 'b', 'c')).not.toContain('–');
   });
+  // Common practice, which pandoc shares: a first mention and the list are as the style has them, where its title tells a
+  // work from the others.
+  it('in later mentions by names that its first mention and the list need not show', () => {
+    const author = el('names', { variable: 'author' }, el('name', { form: 'short' }));
+    const title = el('text', { variable: 'title', prefix: ' ' });
+    const few = { 'et-al-min': '3', 'et-al-use-first': '1' };
+    const style = el(
+      'style',
+      { class: 'note' },
+      el('citation', { ...few, 'disambiguate-add-names': 'true' }, el('layout', { delimiter: '; ' }, author, el('choose', {}, el('if', { position: 'first' }, title)))),
+      el('bibliography', few, el('layout', {}, author, title)),
+    ); // prettier-ignore
+    const printed = (...works: Item[]) => {
+      const registry = openRegistry(compileStyle(style, 'en-US', [terms]));
+      setItems(registry, works);
+      const text = (nodes: Parameters<typeof leavesOf>[0]) =>
+        textOfLeaves(leavesOf(nodes, registry.style.locale));
+      const later = { position: SUBSEQUENT, nearNote: true, firstNote: undefined };
+      return {
+        first: works.map(({ id }) => text(citationNodes(registry, [{ id }]))),
+        later: works.map(({ id }) => text(citationNodes(registry, [{ id }], [later]))),
+        list: listNodes(registry).map(({ nodes }) => text(nodes)),
+      };
+    };
+    const [a, b] = ['A Smith, B Brown, C Jones', 'A Smith, D Benson, C Jones'];
+    expect(printed(work('a', a!, 2001, 'Mud'), work('b', b!, 2001, 'Sand'))).toEqual({
+      first: ['Smith et al. Mud', 'Smith et al. Sand'],
+      later: ['Smith, Brown, et al.', 'Smith, Benson, et al.'],
+      list: ['Smith et al. Mud', 'Smith et al. Sand'],
+    });
+    expect(
+      printed(work('a', a!, 2001, 'Mud'), work('b', b!, 2001, 'Mud'), work('c', a!, 2001, 'Silt')),
+    ).toEqual({
+      first: ['Smith, Brown, et al. Mud', 'Smith, Benson, et al. Mud', 'Smith et al. Silt'],
+      later: ['Smith, Brown, et al.', 'Smith, Benson, et al.', 'Smith, Brown, et al.'],
+      list: ['Smith, Brown, et al. Mud', 'Smith, Benson, et al. Mud', 'Smith et al. Silt'],
+    });
+  });
   it('and those that differ in the text stay as they are', () => {
     const registry = registryOf({ 'disambiguate-add-year-suffix': 'true' }, [
       work('a', 'Ann Smith'),

@@ -4,6 +4,7 @@ import type { NameValue } from './item';
 import { nameKeys } from './names';
 import { textOf, piece, type Node } from './pieces';
 import type { Entry, Registry } from './registry';
+import { LATER_PLACE } from './positions';
 import type { NameList } from './scope';
 
 /** A person whose given name is told, and people of other works, or of this one, whose names would look the same. */
@@ -18,7 +19,7 @@ export interface GivenTold {
 /** What tells a work apart from others, by the options of the style that ask for it. CSL 1.0.2, "Disambiguation". */
 export interface Telling {
   entry: Entry;
-  /** Its citation as it would print with nothing to tell it apart, and as it prints: each first mentioned and alone. */
+  /** Its citation as it would print with nothing to tell it apart, and as it prints: alone, as a later mention where those print otherwise. */
   alone: Node[];
   now: Node[];
   /** How many of its names are shown where fewer would be otherwise: `disambiguate-add-names`. */
@@ -73,13 +74,14 @@ function tellingOf(registry: Registry, entry: Entry, places: Places): Omit<Telli
   const { told, base, item } = entry;
   const plain: Registry = { ...registry, entries: new Map([[item.id, { ...entry, told: NOTHING_TOLD }]]) };
   const lists = base!.lists;
+  const as = registry.style.asksPosition ? [LATER_PLACE] : [];
   const shownOf = (list: number) =>
     Math.min(lists[list]!.names.length, Math.max(lists[list]!.shown, told.levels?.show?.[list] ?? 0));
   const more = lists.findIndex((list, i) => shownOf(i) > list.shown);
   return {
     entry,
-    alone: citationNodes(plain, [{ id: item.id }]),
-    now: citationNodes(registry, [{ id: item.id }]),
+    alone: citationNodes(plain, [{ id: item.id }], as),
+    now: citationNodes(registry, [{ id: item.id }], as),
     names: more < 0 ? undefined : shownOf(more),
     given: givenTold(registry, entry, lists, shownOf, places),
     branch: told.condition > 0,
@@ -127,8 +129,7 @@ function givenTold(
   const found = new Map<string, GivenTold>();
   lists.forEach((list, l) =>
     list.names.slice(0, shownOf(l)).forEach((name, i) => {
-      const as = { initials: list.initials, short: list.form === 'short' };
-      const overAll = told.levelOf !== undefined && told.levelOf(name, l, i, as) > 0;
+      const overAll = told.levelOf !== undefined && told.levelOf(name, l, i, list.as) > 0;
       if (!overAll && !told.levels?.given?.[l]?.[i]) return;
       const [of, , full] = nameKeys(name);
       if (found.has(full)) return;

@@ -64,7 +64,7 @@ it('tell what tells their works apart', async () => {
     ],
   ]); // prettier-ignore
   const numbered = opened(await toldOfView(ctx, library, { style: 'ieee', locale: 'en-US' })) as ToldApart;
-  expect(numbered).toEqual({ tells: false, groups: [] });
+  expect(numbered).toEqual({ tells: false, later: false, groups: [] });
 });
 
 it('are saved as files, and tell no one what another keeps private', async () => {

@@ -68,7 +68,8 @@
         {#if still}<span class="pencil-red font-semibold"
             >{still} {still === 1 ? 'work is' : 'works are'} cited in the same words as another.</span
           >{/if}
-        Each is shown as {style} cites it by itself, with what the style does so that it is not taken for another.
+        Each is shown as {style} cites it by itself{told.later ? ' when it was cited before' : ''}, with what
+        the style does so that it is not taken for another.
       </p>
       {#each told.groups.slice(0, shown) as group, g (g)}
         <section aria-label={group.length > 1 ? `${group.length} cited alike` : group[0]!.title}>

@@ -48,6 +48,7 @@ import * as printedAgain from './0046-printed-again';
 import * as listsApart from './0047-lists-apart';
 import * as namesPrinted from './0048-names-printed';
 import * as ownStyleLanguage from './0049-own-style-language';
+import * as firstMentions from './0050-first-mentions';
 
 interface Migration {
   name: string;
@@ -106,6 +107,7 @@ export const MIGRATIONS: Migration[] = [
   { name: '0047-lists-apart', up: listsApart.up },
   { name: '0048-names-printed', up: namesPrinted.up },
   { name: '0049-own-style-language', up: ownStyleLanguage.up },
+  { name: '0050-first-mentions', up: firstMentions.up },
 ];
 
 /** Gives the migrator the migrations, in order. They only go forward; a new one is added at the end. */
