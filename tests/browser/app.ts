@@ -148,6 +148,7 @@ export interface Person {
   /** Selects words in the page the reader shows, with real mouse events. */
   selectInPage(words: string): Promise<void>;
   downloads: string;
+  /** Closes the page; fails where an error in what it ran was caught by nothing. */
   leave(): Promise<void>;
 }
 
@@ -155,6 +156,11 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
   const own = browser ?? (await launch());
   const page = await own.newPage();
   page.setDefaultTimeout(WAIT);
+  // Asked at every frame, as is usual, a page that waits for the server takes the time it needs.
+  const waitFor = page.waitForFunction.bind(page);
+  page.waitForFunction = (asked, options, ...rest) => waitFor(asked, { polling: 50, ...options }, ...rest);
+  const wrong: string[] = [];
+  page.on('pageerror', (error) => wrong.push(`at ${page.url()}: ${String((error as Error).stack ?? error)}`));
   const downloads = await mkdtemp(join(tmpdir(), 'retexa-downloads-'));
   const session = await own.target().createCDPSession();
   await session.send('Browser.setDownloadBehavior', {
@@ -387,6 +393,7 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
       if (browser) await page.close();
       else await own.close();
       await rm(downloads, { recursive: true, force: true });
+      if (wrong.length) throw new Error(`what pages run failed:\n${[...new Set(wrong)].join('\n')}`);
     },
   };
   return person;

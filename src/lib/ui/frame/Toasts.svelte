@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import { Button, Toast } from '../kit';
   import { attempt, put, toasts } from './toasts.svelte';
 
@@ -17,10 +17,14 @@
   });
   $effect(() => {
     void toasts.length;
-    if (!place || !over) return;
+    if (over) void tick().then(raise);
+  });
+  /** Once it is a popover: above what was opened since. */
+  function raise() {
+    if (!place?.popover) return;
     if (place.matches(':popover-open')) place.hidePopover();
     place.showPopover();
-  });
+  }
   onMount(() => {
     const closed = () => (over = over && Boolean(document.querySelector('dialog:modal')));
     document.addEventListener('close', closed, true);

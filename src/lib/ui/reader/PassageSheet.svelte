@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Input, Select, Textarea } from '../kit';
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import {
     KIND_LABELS,
     LOCATOR_LABELS,
@@ -119,7 +119,11 @@
     const said = cut && $state.snapshot(cut);
     return said && { ...said, drawing: said.drawing.filter((s) => s.shape !== 'words' || s.text.trim()) };
   }
-  $effect(() => ontype?.(words(), typed, figureSaid()));
+  $effect(() => {
+    const now = [words(), typed, figureSaid()] as const;
+    // Who is told may look at what waits, which telling changes.
+    untrack(() => ontype?.(...now));
+  });
 
   // Pressed twice is meant once.
   let busy = $state(false);

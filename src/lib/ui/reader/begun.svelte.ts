@@ -1,4 +1,3 @@
-import { untrack } from 'svelte';
 import { MOST_STRETCHES, wordsOf, type Locator, type Selectors, type Tint } from '$lib/core/passages';
 import type { PassageWords } from '$lib/server/passages';
 import { drafts } from '../frame/drafts';
@@ -89,7 +88,7 @@ export function beginnings(copyId: () => string) {
     if (next.length) drafts.keep(name, next);
     else drafts.drop(name);
   }
-  const others = (of: Fresh) => untrack(() => begun).filter((b) => !same(b, of));
+  const others = (of: Fresh) => begun.filter((b) => !same(b, of));
   return {
     /** Those that wait, without the one that is at hand. */
     but: (fresh: Fresh | undefined) => begun.filter((b) => !fresh || !same(b, fresh)),

@@ -72,8 +72,8 @@
       </span>
     </SheetRow>
   {/each}
-  {#if begun}
-    {@const one = begun}
+  <!-- What is in a row that goes reads what it was for once more. -->
+  {#each begun ? [begun] : [] as one (id)}
     <SheetRow onleave={keep}>
       {#snippet asks()}
         {#if of.length > 1}
@@ -105,7 +105,7 @@
     </SheetRow>
   {:else}
     <Button small onclick={() => begin()}>{told.length ? 'Add another' : 'Add one'}</Button>
-  {/if}
+  {/each}
   {#if told.length || begun}
     <p class="small-label">
       A list in that language prints it in brackets behind the work’s own title, unless the work is in that
