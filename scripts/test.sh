@@ -3,9 +3,18 @@
 set -uo pipefail
 cd "$(dirname "$0")/.."
 . scripts/setup.sh
-need_modules && need_tools || exit 1
+# What is fetched from Debian comes beside the packages, of which one is compiled.
+need_modules &
+modules=$!
+need_tools || {
+  kill $modules
+  exit 1
+}
 left_out=()
-if ! need_outside; then
+need_outside
+outside=$?
+wait $modules || exit 1
+if [ $outside -ne 0 ]; then
   [ -n "${CI:-}" ] && exit 1
   echo "Left out: the CSL test suite, and the example files of BibTeX and biblatex." >&2
   left_out=(--exclude tests/outside/csl-suite.test.ts --exclude tests/outside/bib.test.ts)

@@ -80,6 +80,22 @@ async function atTheDoor(event: RequestEvent): Promise<Response> {
   );
 }
 
+/** What the page of an error says in its head. */
+const STATUS = /<meta name="retexa-status" content="(\d{3})"/;
+
+/** Answers, with the status of the error where there is one: SvelteKit leaves it out of a page that has more behind it. */
+async function answered(event: RequestEvent, resolve: Parameters<Handle>[0]['resolve']): Promise<Response> {
+  let status: string | undefined;
+  const response = await resolve(event, {
+    transformPageChunk({ html }) {
+      status ??= STATUS.exec(html.slice(0, html.indexOf('</head>')))?.[1];
+      return html;
+    },
+  });
+  if (!status || response.status !== 200) return response;
+  return new Response(response.body, { status: Number(status), headers: response.headers });
+}
+
 /** Resolves who asks, in which library, and which project is chosen: the one place that does. */
 export const handle: Handle = async ({ event, resolve }) => {
   const { request, url, locals, cookies } = event;
@@ -116,7 +132,7 @@ export const handle: Handle = async ({ event, resolve }) => {
   }
   const page = request.headers.get('x-page')?.slice(0, 40);
   const begun = performance.now();
-  const { answer: response, changed } = await answering(page, async () => resolve(event));
+  const { answer: response, changed } = await answering(page, async () => answered(event, resolve));
   noteAnswer(response.status, (performance.now() - begun) / 1_000);
   if (changed.length) response.headers.set('x-changed', changed.join(' '));
   response.headers.set('x-content-type-options', 'nosniff');
@@ -125,9 +141,16 @@ export const handle: Handle = async ({ event, resolve }) => {
   return response;
 };
 
-/** A request that fails for a reason nobody foresaw: one line in the log, and its id on the page. */
+/** What is said of a request that is wrong in itself, by its status. */
+const ASKED_WRONG: Record<number, string> = {
+  400: 'This address cannot be read.',
+  404: 'There is no page at this address.',
+  405: 'Nothing can be sent to this address.',
+};
+
+/** A request that fails for a reason nobody foresaw: one line in the log, and its id on the page. What was asked wrong is answered alone. */
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
-  if (status === 404) return { message: 'There is no page at this address.' };
+  if (status < 500) return { message: ASKED_WRONG[status] ?? message };
   const id = randomBytes(4).toString('hex');
   log.error({ id, method: event.request.method, path: event.url.pathname, err: error }, message);
   return { message: 'Something went wrong inside Retexa. What you had saved is safe.', id };

@@ -3,7 +3,10 @@
   import { page } from '$app/state';
 </script>
 
-<svelte:head><title>{page.status} · Retexa</title></svelte:head>
+<svelte:head>
+  <title>{page.status} · Retexa</title>
+  <meta name="retexa-status" content={String(page.status)} />
+</svelte:head>
 
 <Empty>
   <h2>{page.status === 404 ? 'Nothing is here' : 'This did not work'}</h2>

@@ -58,6 +58,7 @@ export interface App {
   /** Ends the server at once, as a power cut would. */
   kill(): Promise<void>;
   start(): Promise<void>;
+  /** Ends it for good; fails where it logged an error that nobody foresaw. */
   stop(): Promise<void>;
 }
 
@@ -123,6 +124,9 @@ export async function startApp({ allow = '', env = {} as Record<string, string> 
       await kill();
       await standIns.stop();
       await rm(dataFolder, { recursive: true, force: true });
+      const unforeseen = log.split('\n').filter((line) => /"level":(?:50|60)/.test(line));
+      if (unforeseen.length)
+        throw new Error(`the server failed in what nobody foresaw:\n${unforeseen.join('\n')}`);
     },
   };
 }

@@ -415,7 +415,17 @@ describe('the shell', () => {
     await me.see('1 in this project, as they print in MLA');
     await me.choose('Project', 'Change One paper');
     await me.type('Name', 'A paper');
+    // A style says the language it is written for, which is the project's by one press.
+    await me.page.click('dialog [aria-label^="Citing style"]');
+    await me.type('Find a style by name', 'cite them right');
+    await me.click('dialog [data-style=harvard-cite-them-right]');
+    await me.press('Written for English (UK): print in it', 'dialog');
+    await me.gone('Written for', 'dialog');
     await me.press('Keep the changes');
+    await me.see('1 in this project, as they print in Harvard, Cite Them Right');
+    expect(app.rows('SELECT style, locale FROM project')).toEqual([
+      { style: 'harvard-cite-them-right', locale: 'en-GB' },
+    ]);
     await me.choose('Project', 'My library');
     await me.see('4 in the library');
   });
@@ -541,5 +551,15 @@ describe('the shell', () => {
     await me.see('This source is not in the library');
     await me.press('Go to the Desk');
     await me.see('What waits');
+    // Programs are told too. The last is half of a surrogate pair, which is no text.
+    for (const [path, status, said] of [
+      ['/nowhere', 404, 'There is no page at this address.'],
+      ['/sources/none', 404, 'This source is not in the library.'],
+      ['/sources/%ED%A0%80', 400, 'This address cannot be read.'],
+    ] as const) {
+      const answer = await fetch(app.url + path);
+      expect({ path, status: answer.status }).toEqual({ path, status });
+      expect(await answer.text()).toContain(said);
+    }
   });
 });

@@ -87,11 +87,9 @@ function goOn(way: 'opening' | 'bringing', work: (told: (share: number) => void)
   problem = brought = undefined;
   work((share) => (now.share = share))
     .catch((error: unknown) => {
-      problem =
-        error instanceof BackupProblem
-          ? error.message
-          : 'Something went wrong inside Retexa. Nothing here was changed.';
-      log.error({ err: error }, `a backup: ${way} failed`);
+      const foreseen = error instanceof BackupProblem;
+      problem = foreseen ? error.message : 'Something went wrong inside Retexa. Nothing here was changed.';
+      log[foreseen ? 'warn' : 'error']({ err: error }, `a backup: ${way} failed`);
     })
     .finally(() => (under = undefined));
 }

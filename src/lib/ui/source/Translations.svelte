@@ -36,7 +36,8 @@
   function begin(title = of.find(languageFree)) {
     const language = title && languageFree(title);
     if (!title || !language) return;
-    begun = { of: title, language, text: begun?.text ?? '' };
+    if (begun) [begun.of, begun.language] = [title, language];
+    else begun = { of: title, language, text: '' };
     requestAnimationFrame(() => document.getElementById(`${id}-new`)?.focus());
   }
   const without = (at: number) => told.filter((_, i) => i !== at);
@@ -73,7 +74,7 @@
     </SheetRow>
   {/each}
   <!-- What is in a row that goes reads what it was for once more. -->
-  {#each begun ? [begun] : [] as one (id)}
+  {#each begun ? [begun] : [] as one (one)}
     <SheetRow onleave={keep}>
       {#snippet asks()}
         {#if of.length > 1}
