@@ -58,7 +58,9 @@ export interface App {
   /** Ends the server at once, as a power cut would. */
   kill(): Promise<void>;
   start(): Promise<void>;
-  /** Ends it for good; fails where it logged an error that nobody foresaw. */
+  /** Errors in what pages run that nothing caught. */
+  wrong: string[];
+  /** Ends it for good; fails where it logged an error that nobody foresaw, or pages had one that nothing caught. */
   stop(): Promise<void>;
 }
 
@@ -71,6 +73,7 @@ export async function startApp({ allow = '', env = {} as Record<string, string> 
   let server: ChildProcess | undefined;
   let log = '';
   let printed = '';
+  const wrong: string[] = [];
 
   async function start() {
     server = spawn('node', ['scripts/start.mjs'], {
@@ -120,6 +123,7 @@ export async function startApp({ allow = '', env = {} as Record<string, string> 
     },
     kill,
     start,
+    wrong,
     async stop() {
       await kill();
       await standIns.stop();
@@ -127,6 +131,7 @@ export async function startApp({ allow = '', env = {} as Record<string, string> 
       const unforeseen = log.split('\n').filter((line) => /"level":(?:50|60)/.test(line));
       if (unforeseen.length)
         throw new Error(`the server failed in what nobody foresaw:\n${unforeseen.join('\n')}`);
+      if (wrong.length) throw new Error(`what pages run failed:\n${[...new Set(wrong)].join('\n')}`);
     },
   };
 }
@@ -152,7 +157,6 @@ export interface Person {
   /** Selects words in the page the reader shows, with real mouse events. */
   selectInPage(words: string): Promise<void>;
   downloads: string;
-  /** Closes the page; fails where an error in what it ran was caught by nothing. */
   leave(): Promise<void>;
 }
 
@@ -163,8 +167,9 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
   // Asked at every frame, as is usual, a page that waits for the server takes the time it needs.
   const waitFor = page.waitForFunction.bind(page);
   page.waitForFunction = (asked, options, ...rest) => waitFor(asked, { polling: 50, ...options }, ...rest);
-  const wrong: string[] = [];
-  page.on('pageerror', (error) => wrong.push(`at ${page.url()}: ${String((error as Error).stack ?? error)}`));
+  page.on('pageerror', (error) =>
+    app.wrong.push(`at ${page.url()}: ${String((error as Error).stack ?? error)}`),
+  );
   const downloads = await mkdtemp(join(tmpdir(), 'retexa-downloads-'));
   const session = await own.target().createCDPSession();
   await session.send('Browser.setDownloadBehavior', {
@@ -397,7 +402,6 @@ export async function visit(app: App, browser?: Browser): Promise<Person> {
       if (browser) await page.close();
       else await own.close();
       await rm(downloads, { recursive: true, force: true });
-      if (wrong.length) throw new Error(`what pages run failed:\n${[...new Set(wrong)].join('\n')}`);
     },
   };
   return person;

@@ -3,7 +3,7 @@ import { citationNodes } from './citations';
 import { listNodes } from './bibliography';
 import type { Item } from './item';
 import { leavesOf, textOfLeaves } from './leaves';
-import { placesOf, type Cluster } from './positions';
+import { LATER_PLACE, placesOf, type Cluster } from './positions';
 import { openRegistry, setItems, type Registry } from './registry';
 import { FIRST, IBID, IBID_WITH_LOCATOR, SUBSEQUENT, type Cite } from './scope';
 import { compileStyle } from './style';
@@ -114,10 +114,9 @@ describe('works are told apart', () => {
       setItems(registry, works);
       const text = (nodes: Parameters<typeof leavesOf>[0]) =>
         textOfLeaves(leavesOf(nodes, registry.style.locale));
-      const later = { position: SUBSEQUENT, nearNote: true, firstNote: undefined };
       return {
         first: works.map(({ id }) => text(citationNodes(registry, [{ id }]))),
-        later: works.map(({ id }) => text(citationNodes(registry, [{ id }], [later]))),
+        later: works.map(({ id }) => text(citationNodes(registry, [{ id }], [LATER_PLACE]))),
         list: listNodes(registry).map(({ nodes }) => text(nodes)),
       };
     };
